@@ -1,0 +1,44 @@
+// The command line: one JSON line per tune, straight on core. docs/cli.md documents it.
+import { type Arguments, parseArguments, USAGE } from "./arguments";
+import { type Numbered, tunesOf } from "./input";
+import { Output } from "./output";
+import { VERBS } from "./verbs";
+
+async function run(argv: readonly string[]): Promise<number> {
+  const asked = parseArguments(argv);
+  if ("help" in asked) {
+    process.stdout.write(`${USAGE}\n`);
+    return 0;
+  }
+  if ("wrong" in asked) {
+    process.stderr.write(`symphonos: ${asked.wrong}\n\n${USAGE}\n`);
+    return 2;
+  }
+  return await work(asked);
+}
+
+async function work(asked: Arguments): Promise<number> {
+  const verb = VERBS[asked.verb];
+  const output = new Output(asked);
+  let failed = false;
+  const fail = ({ file, line, column }: Numbered, message: string) => {
+    failed = true;
+    process.stderr.write(`${file}:${line}:${column}: ${message}\n`);
+  };
+  for await (const item of tunesOf(asked.files)) {
+    if ("problem" in item) {
+      fail(item, item.problem);
+      continue;
+    }
+    for (const remark of item.remarks) if (asked.options.notes) process.stderr.write(`${item.file}:${remark.line}:${remark.column}: note: ${remark.message}\n`);
+    try {
+      await output.write(item, verb(item.tune, asked.options));
+    } catch (error) {
+      fail(item, `This tune could not be worked out (${error instanceof Error ? error.message : String(error)}).`);
+    }
+  }
+  return failed ? 1 : 0;
+}
+
+process.stdout.on("error", (error: NodeJS.ErrnoException) => process.exit(error.code === "EPIPE" ? 0 : 1));
+process.exitCode = await run(process.argv.slice(2));

@@ -1,0 +1,134 @@
+import { type Place, type Tune, timeline } from "../score";
+import { className, type Key, keyName, type Mode, semitoneOf, signature, spellTonic } from "../theory";
+import { type Evidence, EVIDENCE, gather } from "./evidence";
+import weights from "./key-weights.json";
+
+/** Modes that key finding tells apart. */
+export const FINDABLE = ["major", "mixolydian", "dorian", "minor", "lydian", "phrygian"] as const;
+type Findable = (typeof FINDABLE)[number];
+type Table = Record<(typeof EVIDENCE)[number], number[]>;
+
+/** The weights file: what each sound above the tonic counts for, shared by all modes and added by each. */
+type Weights = { shared: Table; modes: Record<"major" | "mixolydian" | "dorian" | "minor", { bias: number; table: Table }> };
+const { shared, modes } = weights as unknown as Weights;
+
+const swapped = (table: Table, a: number, b: number): Table =>
+  Object.fromEntries(EVIDENCE.map((name) => {
+    const row = [...table[name]];
+    [row[a], row[b]] = [row[b] as number, row[a] as number];
+    return [name, row];
+  })) as Table;
+
+const sum = (a: Table, b: Table): Table =>
+  Object.fromEntries(EVIDENCE.map((name) => [name, a[name].map((x, i) => x + (b[name][i] as number))])) as Table;
+
+/**
+ * Lydian and phrygian are too rare to be fitted: lydian is major with the fourth raised, phrygian minor with the second
+ * lowered, each paying for its rarity.
+ */
+const RARITY = -2.5;
+const TABLES: Record<Findable, { bias: number; table: Table }> = {
+  major: { bias: modes.major.bias, table: sum(shared, modes.major.table) },
+  mixolydian: { bias: modes.mixolydian.bias, table: sum(shared, modes.mixolydian.table) },
+  dorian: { bias: modes.dorian.bias, table: sum(shared, modes.dorian.table) },
+  minor: { bias: modes.minor.bias, table: sum(shared, modes.minor.table) },
+  lydian: { bias: modes.major.bias + RARITY, table: swapped(sum(shared, modes.major.table), 5, 6) },
+  phrygian: { bias: modes.minor.bias + RARITY, table: swapped(sum(shared, modes.minor.table), 1, 2) },
+};
+
+export type RankedKey = { tonic: string; mode: Mode; confidence: number; evidence: string[] };
+
+/** Points one kind of evidence gives a tonic (semitones above C) and mode. */
+const points = (evidence: Evidence, name: (typeof EVIDENCE)[number], tonic: number, mode: Findable): number => {
+  const row = TABLES[mode].table[name];
+  const shares = evidence[name];
+  let total = 0;
+  for (let sound = 0; sound < 12; sound++) total += (shares[sound] as number) * (row[(sound - tonic + 12) % 12] as number);
+  return total;
+};
+
+/**
+ * Ranks tonic and mode from the notes as they sound, best first: all 72 of them share a confidence of 1.
+ * A log-linear model over what a listener weighs (finals, phrase ends, strong beats, sevenths rising to the tonic);
+ * its weights are fitted by `npm run fit:key`. Transposing a tune transposes the answer.
+ */
+export function rankKeys(from: readonly Place[]): RankedKey[] {
+  const evidence = gather(from);
+  const scored = FINDABLE.flatMap((mode) => Array.from({ length: 12 }, (_, tonic) => ({
+    mode, tonic, score: TABLES[mode].bias + EVIDENCE.reduce((total, name) => total + points(evidence, name, tonic, mode), 0),
+  }))).sort((a, b) => b.score - a.score);
+  const top = scored[0]?.score ?? 0;
+  const counts = spellings(from);
+  const sumOfAll = scored.reduce((total, s) => total + Math.exp(s.score - top), 0);
+  return scored.map(({ mode, tonic, score }, i) => {
+    const confidence = Math.exp(score - top) / sumOfAll;
+    const name = spelled(counts, tonic, mode);
+    return { tonic: name, mode, confidence, evidence: i < 5 ? reasons(evidence, tonic, mode, name) : [] };
+  });
+}
+
+/** Ticks of each note name the tune writes. */
+function spellings(from: readonly Place[]): [string, number][] {
+  const counts = new Map<string, number>();
+  for (const { event } of timeline(from)) {
+    for (const p of event.pitches) counts.set(className(p), (counts.get(className(p)) ?? 0) + event.ticks);
+  }
+  return [...counts].sort((a, b) => b[1] - a[1]);
+}
+
+/** How the tune itself spells a sound, where that gives a signature of up to seven signs; otherwise the spelling with the smaller signature. */
+const spelled = (counts: readonly [string, number][], tonic: number, mode: Mode): string =>
+  counts.find(([name]) => semitoneOf(name) === tonic && Math.abs(signature({ tonic: name, mode })) <= 7)?.[0] ?? spellTonic(tonic, mode);
+
+const SAYS: Record<(typeof EVIDENCE)[number], (tonic: string, mode: Mode) => string> = {
+  duration: (_, mode) => `the notes fit its ${mode} scale`,
+  present: (_, mode) => `the degrees heard are those of ${mode}`,
+  strong: (tonic) => `the strong beats lean on the chord of ${tonic}`,
+  final: (tonic) => `the last strong beat rests in ${tonic}`,
+  strainEnd: (tonic) => `strains end around ${tonic}`,
+  phraseEnd: (tonic) => `phrases come to rest around ${tonic}`,
+  barEnd: (tonic) => `pairs of bars close towards ${tonic}`,
+  opening: (tonic) => `the opening points to ${tonic}`,
+  upSemitone: () => "the semitones that rise do so where this key has them",
+  upTone: () => "the whole tones that rise do so where this key has them",
+  downStep: () => "falling steps land where this key wants them",
+  held: (tonic) => `held notes belong to the chord of ${tonic}`,
+  lowest: () => "the lowest note suits this key",
+};
+
+/** The three kinds of evidence that speak most for a key, in words with their points above the average tonic. */
+function reasons(evidence: Evidence, tonic: number, mode: Findable, name: string): string[] {
+  return EVIDENCE.map((kind) => {
+    const own = points(evidence, kind, tonic, mode);
+    const mean = Array.from({ length: 12 }, (_, t) => points(evidence, kind, t, mode)).reduce((a, b) => a + b, 0) / 12;
+    return { kind, gain: own - mean };
+  }).filter((r) => r.gain > 0.05).sort((a, b) => b.gain - a.gain).slice(0, 3)
+    .map(({ kind, gain }) => `${SAYS[kind](name, mode)} (+${gain.toFixed(1)})`);
+}
+
+export type KeyFinding = {
+  key: Key;
+  /** How sure the notes are of this key, 0 to 1. */
+  confidence: number;
+  declared: Key;
+  ranked: RankedKey[];
+  evidence: string[];
+  /** Said when the notes speak clearly for another key than the declared one. */
+  disagreement: string | undefined;
+};
+
+/** The key of a tune: the declared one, unless `infer` asks for what the notes say. */
+export function findKey(tune: Tune, from: readonly Place[], infer = false): KeyFinding {
+  const ranked = rankKeys(from);
+  const best = ranked[0] as RankedKey;
+  const declared = tune.key;
+  const same = (k: { tonic: string; mode: Mode }) => semitoneOf(k.tonic) === semitoneOf(declared.tonic) && k.mode === declared.mode;
+  const own = ranked.find(same);
+  const chosen = infer ? best : (own ?? { ...best, confidence: 0, evidence: [] });
+  const doubt = !same(best) && best.confidence > 0.6;
+  return {
+    key: infer ? (same(best) ? declared : { tonic: best.tonic, mode: best.mode }) : declared,
+    confidence: chosen.confidence, declared, ranked: ranked.slice(0, 5), evidence: chosen.evidence,
+    disagreement: doubt ? `The file says ${keyName(declared)}; the notes speak for ${best.tonic} ${best.mode} (${best.evidence[0] ?? "by their fit"}).` : undefined,
+  };
+}

@@ -1,0 +1,124 @@
+import type { Phrase } from "../analysis";
+import { beatTicks, type Place } from "../score";
+import { costsAt, type Problem, type Solution, solve, through } from "../search";
+import { chord, className, type Key, parseChord, roman } from "../theory";
+import { type Candidate, candidate, localCosts, moveCosts, roleOf } from "./costs";
+import { reasonFor } from "./explain";
+import type { ChordLock, ChordPlan, PlannedChord } from "./model";
+import { type Segment, segments } from "./segments";
+import { chordOn, outsiders, type Style, THREE_CHORD } from "./styles";
+
+export type ChordRequest = {
+  places: readonly Place[];
+  phrases: readonly Phrase[];
+  /** Key of each strain. */
+  keys: readonly Key[];
+  style?: Style;
+  locks?: readonly ChordLock[];
+};
+
+/**
+ * Chords for the whole tune: the cheapest path over its beats, each strain with the set of the style that suits it.
+ * Every lock holds exactly; runners-up carry what the whole plan would cost more, exact within the same sets.
+ * Throws a RangeError for a locked symbol that is no chord.
+ */
+export function deriveChords({ places, phrases, keys, style = THREE_CHORD, locks = [] }: ChordRequest): ChordPlan {
+  const cut = segments(places, new Set(phrases.map((p) => p.to)), locks);
+  if (cut.length === 0) return { style: style.name, vocabulary: [], cost: 0, chords: [] };
+  const sets = keys.map((key, s) => bestSet(cut.filter((c) => c.place.strain === s), key, style));
+  const problem = chordProblem(cut, keys, sets, locks);
+  const solution = solve(problem);
+  return { style: style.name, vocabulary: sets, cost: solution.cost, chords: runs(cut, solution).map(([from, to]) => planned({ cut, problem, solution, keys, locks }, from, to)) };
+}
+
+/** The chords printed in the file as locks: each holds until the next one, or to the end of its strain. */
+export function fileLocks(places: readonly Place[]): ChordLock[] {
+  const printed = places.flatMap((place) => place.bar.chords.map((c) => ({ place, at: c.at, symbol: c.symbol })));
+  return printed.flatMap(({ place, at, symbol }, i) => {
+    const next = printed[i + 1];
+    return places.filter((p) => p.strain === place.strain && p.index >= place.index && (next === undefined || p.index <= next.place.index)).flatMap((p) => {
+      const start = p === place ? at : 0;
+      const end = next && next.place === p ? next.at : p.ticks;
+      return end > start && !(p.pickup && p !== place) ? [{ bar: p.index, at: start, ticks: end - start, symbol, by: "file" as const }] : [];
+    });
+  });
+}
+
+const covers = (lock: ChordLock, segment: Segment) => lock.bar === segment.place.index && segment.at >= lock.at && segment.at < lock.at + lock.ticks;
+
+const keyAt = (keys: readonly Key[], segment: Segment): Key => keys[segment.place.strain] ?? (keys[0] as Key);
+
+/** The set of a style that costs this strain least on its own. */
+function bestSet(cut: readonly Segment[], key: Key, style: Style): string[] {
+  const sets = style.sets[key.mode].map((words) => words.map((w) => chordOn(w, key)));
+  if (sets.length === 1 || cut.length === 0) return sets[0] as string[];
+  const costs = sets.map((set) => {
+    const states = set.map((symbol) => candidate(chord(symbol), key, true));
+    return solve({ states: cut.map(() => states), local: localCosts(cut), moves: moveCosts(cut) }).cost;
+  });
+  return sets[costs.indexOf(Math.min(...costs))] as string[];
+}
+
+/** The search over the tune: states, locks and named costs. Exported for tests that try every path. */
+export function chordProblem(cut: readonly Segment[], keys: readonly Key[], sets: readonly string[][], locks: readonly ChordLock[]): Problem<Candidate> {
+  const open = keys.map((key, s) => {
+    const set = sets[s] ?? [];
+    return [...set.map((symbol) => candidate(chord(symbol), key, true)), ...outsiders(key, set).map((symbol) => candidate(chord(symbol), key, false))];
+  });
+  const states = cut.map((segment) => {
+    const lock = locks.findLast((l) => covers(l, segment));
+    const own = open[segment.place.strain] ?? (open[0] as Candidate[]);
+    if (!lock) return own;
+    const locked = parseChord(lock.symbol);
+    if (!locked) throw new RangeError(`The locked chord "${lock.symbol}" is not a chord. Write a root and a quality, such as Em.`);
+    return [own.find((c) => c.chord.symbol === locked.symbol) ?? candidate(locked, keyAt(keys, segment), true)];
+  });
+  return { states, local: localCosts(cut), moves: moveCosts(cut) };
+}
+
+/** First and last segment of every stretch of one chord inside one bar. */
+function runs(cut: readonly Segment[], { path }: Solution<Candidate>): [number, number][] {
+  const found: [number, number][] = [];
+  cut.forEach((segment, i) => {
+    const last = found[found.length - 1];
+    const goes = last && path[last[0]]?.chord.symbol === path[i]?.chord.symbol && cut[last[0]]?.place === segment.place;
+    if (goes) last[1] = i;
+    else found.push([i, i]);
+  });
+  return found;
+}
+
+type Context = { cut: readonly Segment[]; problem: Problem<Candidate>; solution: Solution<Candidate>; keys: readonly Key[]; locks: readonly ChordLock[] };
+
+function planned({ cut, problem, solution, keys, locks }: Context, from: number, to: number): PlannedChord {
+  const stretch = cut.slice(from, to + 1);
+  const [first, last] = [stretch[0] as Segment, stretch[stretch.length - 1] as Segment];
+  const state = solution.path[from] as Candidate;
+  const key = keyAt(keys, first);
+  const lock = locks.findLast((l) => covers(l, first));
+  const costs = new Map<string, number>();
+  for (let i = from; i <= to; i++) for (const { name, cost } of costsAt(problem, solution.path, i)) costs.set(name, (costs.get(name) ?? 0) + cost);
+  const others = lock ? rivals(cut, keys, from) : (problem.states[from] as readonly Candidate[]);
+  const alternatives = others.filter((s) => s.chord.symbol !== state.chord.symbol)
+    .map((s) => ({ symbol: s.chord.symbol, cost: through(problem, solution, from, to, s) }))
+    .sort((a, b) => a.cost - b.cost || a.symbol.localeCompare(b.symbol));
+  const notes = new Map<string, PlannedChord["notes"][number]>();
+  for (const note of stretch.flatMap((s) => s.notes)) {
+    const name = className(note.timed.event.pitches[note.timed.event.pitches.length - 1] as never);
+    const role = roleOf(note, state.chord);
+    const known = notes.get(name + role);
+    notes.set(name + role, { name, role, beats: (known?.beats ?? 0) + note.beats });
+  }
+  const facts = {
+    bar: first.place.index, at: first.at, ticks: last.at + last.ticks - first.at, symbol: state.chord.symbol, roman: roman(state.chord, key), locked: lock !== undefined,
+    costs: [...costs].map(([name, cost]) => ({ name, cost })), notes: [...notes.values()].sort((a, b) => b.beats - a.beats), alternatives,
+  };
+  const beats = facts.ticks / beatTicks(first.place.metre);
+  return { ...facts, reason: reasonFor(facts, { beats, whole: facts.ticks >= first.place.ticks, key, opening: from === 0, closing: to === cut.length - 1, rival: alternatives[0], before: solution.path[from - 1]?.chord.symbol, by: lock?.by }) };
+}
+
+/** What a locked place could have been: the chords its neighbours choose from. */
+function rivals(cut: readonly Segment[], keys: readonly Key[], i: number): Candidate[] {
+  const key = keyAt(keys, cut[i] as Segment);
+  return outsiders(key, []).map((symbol) => candidate(chord(symbol), key, true));
+}

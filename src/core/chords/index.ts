@@ -1,0 +1,5 @@
+// Chords: harmony under a tune. In: bars, phrases, a key for each strain, a style, locks. Out: a plan whose every chord says why.
+export * from "./derive";
+export * from "./model";
+export { STYLES, type Style, THREE_CHORD } from "./styles";
+export { segments } from "./segments";

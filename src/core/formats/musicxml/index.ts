@@ -1,0 +1,1 @@
+export { sheetMusicXml } from "./write";

@@ -1,0 +1,16 @@
+/** A place in a text, both counted from 1. */
+export type Spot = { line: number; column: number };
+
+/** Something noticed while reading that loses nothing important: where, what, and what was done about it. */
+export type Remark = Spot & { message: string };
+
+/** A file or tune that cannot be read. The message says what is wrong and what to do; the spot says where. */
+export class FormatError extends Error {
+  override name = "FormatError";
+  constructor(
+    message: string,
+    readonly spot: Spot,
+  ) {
+    super(message);
+  }
+}

@@ -1,0 +1,57 @@
+import type { ChordPlan, PlannedChord } from "../chords";
+import { firstPosition, type Instrument, type Placement } from "../instruments";
+import { type Event, type Mark, type Place, rest } from "../score";
+import { solve } from "../search";
+import { chord, chordNoteName, midi, parseClass, type Pitch } from "../theory";
+
+/** A note under the hand: the pitch and where it lies. */
+type Held = { pitch: Pitch; placement: Placement };
+
+/** Points for what a beginner must do. Open strings are free, the first finger is nearly so, later fingers only where nothing else fits. */
+const FINGER = [0, 0.35, 4, 6, 9];
+const LOW_FIRST = 1.2;
+const CHORD_NOTE: Record<string, number> = { root: 0, fifth: 0.25, third: 0.45 };
+const OTHER_NOTE = 1.5;
+const CROSSING = 0.3;
+const JUMP = 0.9;
+
+/** Every chord note that lies in first position. */
+function reachable(symbol: string, on: Instrument): Held[] {
+  const tones = chord(symbol).tones.map(parseClass);
+  return [2, 3, 4, 5, 6].flatMap((octave) => tones.map((t): Pitch => ({ ...t, alter: t.alter, octave }))).flatMap((pitch) => {
+    const placement = midi(pitch) >= midi(on.lowest) && midi(pitch) <= midi(on.highest) ? firstPosition(on, midi(pitch)) : undefined;
+    return placement ? [{ pitch, placement }] : [];
+  });
+}
+
+/**
+ * One long note per chord, open strings or first finger wherever the chord has one; the path that crosses fewest strings.
+ * Gives one event list per bar, chords' lengths filled exactly, rests where no chord is set.
+ */
+export function firstSounds(places: readonly Place[], plan: ChordPlan, on: Instrument): { bars: Event[][]; harder: PlannedChord[] } {
+  const states = plan.chords.map((c) => reachable(c.symbol, on));
+  const { path } = solve<Held>({
+    states,
+    local: [
+      { name: "finger", at: (_, s) => (FINGER[s.placement.finger] as number) + (s.placement.finger === 1 && s.placement.low ? LOW_FIRST : 0) },
+      { name: "chord note", at: (i, s) => CHORD_NOTE[chordNoteName(chord(plan.chords[i]?.symbol as string), midi(s.pitch)) ?? ""] ?? OTHER_NOTE },
+    ],
+    moves: [{ name: "string crossing", into: (_, a, b) => crossing(Math.abs(a.placement.string - b.placement.string)) }],
+  });
+  const bars = places.map((place) => {
+    const events: Event[] = [];
+    let at = 0;
+    plan.chords.forEach((c, i) => {
+      if (c.bar !== place.index) return;
+      if (c.at > at) events.push(rest(c.at - at));
+      const { pitch, placement } = path[i] as Held;
+      events.push({ ticks: c.ticks, pitches: [pitch], marks: [placement.finger === 0 ? "open" : (`finger ${placement.finger}` as Mark)] });
+      at = c.at + c.ticks;
+    });
+    if (at < place.ticks) events.push(rest(place.ticks - at));
+    return events;
+  });
+  return { bars, harder: plan.chords.filter((_, i) => (path[i] as Held).placement.finger > 1) };
+}
+
+const crossing = (strings: number) => (strings === 0 ? 0 : CROSSING * strings + (strings > 1 ? JUMP : 0));

@@ -1,0 +1,52 @@
+import type { ChordPlan } from "../chords";
+import { type HarmonyLine, harmonyStaff } from "../harmony";
+import { FIDDLE, type Instrument } from "../instruments";
+import { melodyStaff, type Place, type Sheet, type SheetChord, tempoOf, type Tune } from "../score";
+import { firstSounds } from "./firstSounds";
+import type { Part } from "./model";
+
+export type PartRequest = { places: readonly Place[]; plan: ChordPlan; line: HarmonyLine; instrument?: Instrument };
+
+/** Three graded parts to play together: the tune, the harmony line, and one long note per chord. */
+export function writeParts({ places, plan, line, instrument = FIDDLE }: PartRequest): Part[] {
+  const staff = { clef: instrument.clef, program: instrument.program };
+  const simple = firstSounds(places, plan, instrument);
+  const low = line.side === "below";
+  const harder = [...new Set(simple.harder.map((c) => c.symbol))];
+  return [
+    {
+      level: "Leading", role: "melody", instrument: instrument.name,
+      staff: { ...melodyStaff(places, "Leading"), ...staff },
+      coaching: "You carry the tune: everyone listens to you for the pulse. Start quietly enough to hear the long notes under you.", leftOut: [],
+    },
+    {
+      level: "Moving", role: low ? "low harmony" : "high harmony", instrument: instrument.name,
+      staff: harmonyStaff(line, places, { id: "moving", name: "Moving", ...staff }),
+      coaching: `You move with the tune, ${low ? "below" : "above"} it. Learn where the line does not run in thirds; those are the places to listen for.`,
+      leftOut: ["Ornaments and grace notes, which stay with the tune so that it sounds clear."],
+    },
+    {
+      level: "First sounds", role: "one-note line", instrument: instrument.name,
+      staff: { id: "first", name: "First sounds", ...staff, bars: simple.bars },
+      coaching: "One long bow on each note, starting exactly with the chord. Leave the finger down where the next note is the same.",
+      leftOut: [
+        "The rhythm and the runs of the tune: one note to each chord keeps both hands calm.",
+        ...(harder.length ? [`Open strings and first finger were not enough for ${harder.join(", ")}; these notes need another finger.`] : []),
+      ],
+    },
+  ];
+}
+
+/** The chords of a plan as a sheet prints them: where they change, and at the start of each strain. */
+export function printedChords(plan: ChordPlan, places: readonly Place[]): SheetChord[] {
+  return plan.chords.filter((c, i) => {
+    const before = plan.chords[i - 1];
+    return !before || before.symbol !== c.symbol || (c.at === 0 && places[c.bar]?.strain !== places[before.bar]?.strain);
+  }).map(({ bar, at, symbol }) => ({ bar, at, symbol }));
+}
+
+/** One part, or several, as a sheet to engrave, print or save. */
+export function partSheet(tune: Tune, places: readonly Place[], parts: readonly Part[], chords: readonly SheetChord[]): Sheet {
+  const names = parts.length === 1 ? `${parts[0]?.level}, ${parts[0]?.instrument}` : "All parts";
+  return { title: tune.title, subtitle: names, composer: tune.composer, places, staves: parts.map((p) => p.staff), chords, tempo: tempoOf(tune) };
+}

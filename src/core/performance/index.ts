@@ -1,0 +1,2 @@
+// Performance: a sheet as timed sounds. In: sheet and tune. Out: what the browser plays and the MIDI file says.
+export * from "./perform";

@@ -1,0 +1,100 @@
+import { beatTicks, isCompound, type Line, type Performance, type Place, playingOrder, type Sheet, type Sound, strength, tempoOf, type Tune } from "../score";
+import { midi, parseChord, semitoneOf, signature } from "../theory";
+
+/** Loudness by metrical weight: off the beat, beat, half bar, downbeat. */
+const VELOCITY = [74, 84, 90, 98];
+/** Share of its length a note sounds before the next begins, tied notes excepted. */
+const LENGTH = 0.94;
+const DRUM_PROGRAM = 115;
+
+/** Lines of the performance that are not staves of a sheet. */
+export const CHORD_LINE: Line = { id: "chords", name: "Chords", program: 24 };
+export const CLICK_LINE: Line = { id: "click", name: "Click", program: DRUM_PROGRAM };
+
+/**
+ * A sheet as timed sounds, repeats and endings unfolded: every staff a line, and the chords as a plain bass note and chord.
+ * `straight` gives exact written lengths and even loudness, for files that are to be read back.
+ */
+export function perform(tune: Tune, sheet: Sheet, { straight = false, chords = true } = {}): Performance {
+  const order = playingOrder(sheet.places);
+  const sounds: Sound[] = [];
+  const bars: Performance["bars"][number][] = [];
+  let at = 0;
+  const held = new Map<string, Map<number, Sound>>();
+  for (const index of order) {
+    const place = sheet.places[index] as Place;
+    bars.push({ index, at, ticks: place.ticks, beats: Math.max(1, Math.round(place.ticks / beatTicks(place.metre))) });
+    for (const staff of sheet.staves) {
+      let inBar = 0;
+      let open = held.get(staff.id) ?? new Map<number, Sound>();
+      for (const event of staff.bars[index] ?? []) {
+        const next = new Map<number, Sound>();
+        for (const pitch of event.pitches) {
+          const key = midi(pitch);
+          const going = open.get(key);
+          const sound: Sound = going ?? { line: staff.id, at: at + inBar, ticks: 0, key, cents: 0, velocity: straight ? 90 : (VELOCITY[strength(place, place.at + inBar)] as number) };
+          sound.ticks += event.ticks;
+          if (!going) sounds.push(sound);
+          if (event.tie) next.set(key, sound);
+        }
+        open = next;
+        inBar += event.ticks;
+      }
+      held.set(staff.id, open);
+    }
+    if (chords) sounds.push(...strummed(sheet, index, at, place));
+    at += place.ticks;
+  }
+  if (!straight) for (const s of sounds) s.ticks = Math.max(1, Math.round(s.ticks * LENGTH));
+  const lines: Line[] = [...sheet.staves.map((s) => ({ id: s.id, name: s.name, program: s.program })), ...(chords && sheet.chords.length ? [CHORD_LINE] : [])];
+  return {
+    title: sheet.title, lines, sounds: sounds.sort((a, b) => a.at - b.at || a.line.localeCompare(b.line) || a.key - b.key), bars, ticks: at,
+    metres: changes(bars, (b) => metreFact(sheet.places[b.index] as Place)), keys: changes(bars, (b) => keyFact(sheet.places[b.index] as Place)),
+    tempos: [{ at: 0, ...tempoOf(tune) }],
+  };
+}
+
+const metreFact = (place: Place) => ({ beats: place.metre.beats, unit: place.metre.unit });
+const keyFact = (place: Place) => ({ sharps: Math.max(-7, Math.min(7, signature(place.key))), minor: ["minor", "dorian", "phrygian", "locrian"].includes(place.key.mode) });
+
+/** A fact of each played bar, kept where it differs from the bar before. */
+function changes<T extends object>(bars: readonly { at: number; index: number }[], fact: (bar: { at: number; index: number }) => T): ({ at: number } & T)[] {
+  const found: ({ at: number } & T)[] = [];
+  let last = "";
+  for (const bar of bars) {
+    const now = fact(bar);
+    if (JSON.stringify(now) !== last) found.push({ at: bar.at, ...now });
+    last = JSON.stringify(now);
+  }
+  return found;
+}
+
+/** Chords as backing: the root low on each start, the chord above it on every felt beat. */
+function strummed(sheet: Sheet, index: number, at: number, place: Place): Sound[] {
+  const chords = sheet.chords.filter((c) => c.bar === index).sort((a, b) => a.at - b.at);
+  const beat = beatTicks(place.metre);
+  const length = isCompound(place.metre) ? Math.round(beat / 3) : Math.round(beat / 2);
+  return chords.flatMap((c, i) => {
+    const chord = parseChord(c.symbol);
+    const end = chords[i + 1]?.at ?? place.ticks;
+    if (!chord) return [];
+    const root = 36 + ((semitoneOf(chord.bass ?? chord.root) + 12 - 4) % 12) + 4;
+    const above = [...new Set(chord.sounds)].map((s) => 55 + ((s + 12 - 7) % 12));
+    const sound = (key: number, from: number, ticks: number, velocity: number): Sound => ({ line: CHORD_LINE.id, at: at + from, ticks, key, cents: 0, velocity });
+    const strokes: Sound[] = [sound(root, c.at, Math.min(beat, end - c.at), 72)];
+    for (let t = c.at; t < end; t += beat) if (t > c.at || end - c.at <= beat) strokes.push(...above.map((k) => sound(k, t, Math.min(length, end - t), 54)));
+    return strokes;
+  });
+}
+
+/** Clicks that count in: so many full bars of felt beats before the first bar, with the pickup's missing beats counted. Negative times. */
+export function countIn(from: readonly Place[], firstBar: number, bars = 2): { at: number; strong: boolean }[] {
+  const place = from[firstBar];
+  if (!place) return [];
+  const beat = beatTicks(place.metre);
+  const full = place.offset + place.ticks > 0 ? Math.max(place.offset + place.ticks, beat) : beat;
+  const perBar = Math.max(1, Math.round(full / beat));
+  const total = bars * perBar + Math.floor(place.offset / beat);
+  const start = -(bars * full + place.offset);
+  return Array.from({ length: total }, (_, i) => ({ at: start + i * beat, strong: i % perBar === 0 }));
+}

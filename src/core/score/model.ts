@@ -1,0 +1,118 @@
+import { z } from "zod";
+import { Key, Pitch } from "../theory";
+
+/** Ticks to a quarter note: 2^5 * 3 * 5 * 7, so that tuplets of 3, 5 and 7 stay exact. */
+export const QUARTER = 3360;
+
+const Ticks = z.int().min(0);
+
+/** A metre. `free` has no bar length; `symbol` keeps the printed C and cut C. */
+export const Metre = z.object({
+  beats: z.int().min(1).max(64),
+  unit: z.union([1, 2, 4, 8, 16, 32].map((u) => z.literal(u))),
+  symbol: z.enum(["common", "cut", "free"]).optional(),
+});
+export type Metre = z.infer<typeof Metre>;
+
+/** Speed: so many beats of `beat` ticks to the minute. */
+export const Tempo = z.object({ beat: Ticks.min(1), bpm: z.number().min(10).max(600) });
+export type Tempo = z.infer<typeof Tempo>;
+
+/** Signs on a note. One list for reading, writing and drawing. */
+export const MARKS = [
+  "accent", "staccato", "tenuto", "marcato", "fermata", "trill", "roll", "mordent", "lower mordent", "turn",
+  "up-bow", "down-bow", "slide", "breath", "segno", "coda", "fine", "da capo", "dal segno", "open", "thumb", "wedge",
+  "finger 0", "finger 1", "finger 2", "finger 3", "finger 4", "finger 5",
+  "pppp", "ppp", "pp", "p", "mp", "mf", "f", "ff", "fff", "ffff", "sfz",
+  "crescendo start", "crescendo end", "diminuendo start", "diminuendo end",
+] as const;
+export const Mark = z.enum(MARKS);
+export type Mark = z.infer<typeof Mark>;
+
+/** A sung syllable: its text, whether the word goes on (hyphen), and whether it is held over the next notes. */
+export const Syllable = z.object({ text: z.string().max(200), hyphen: z.boolean().optional() });
+export type Syllable = z.infer<typeof Syllable>;
+
+/** A run of grace notes before a note; each with its written length in ticks (never counted in the bar). */
+export const Grace = z.object({ pitches: z.array(Pitch).min(1), ticks: Ticks.min(1) });
+
+/** One moment of a line: a note, a double stop (two pitches or more) or a rest (none). */
+export const Event = z.object({
+  /** How long it sounds and fills the bar. */
+  ticks: Ticks.min(1),
+  pitches: z.array(Pitch).max(8),
+  /** Held into the next event. */
+  tie: z.boolean().optional(),
+  /** `actual` notes in the time of `normal`; first and last of the group are marked. */
+  tuplet: z.object({ actual: z.int().min(2).max(16), normal: z.int().min(1).max(16), place: z.enum(["first", "inner", "last"]) }).optional(),
+  grace: z.array(Grace).optional(),
+  graceSlash: z.boolean().optional(),
+  slurs: z.object({ open: z.int().min(0).max(9), close: z.int().min(0).max(9) }).optional(),
+  marks: z.array(Mark).optional(),
+  /** Free words beside the note, such as "slowly". */
+  words: z.array(z.object({ text: z.string().max(400), place: z.enum(["above", "below", "left", "right", "near"]) })).optional(),
+  /** One entry per verse; null where the verse has no syllable here. */
+  lyrics: z.array(Syllable.nullable()).optional(),
+  invisible: z.boolean().optional(),
+});
+export type Event = z.infer<typeof Event>;
+
+/** A chord symbol of the source, at a tick of its bar. */
+export const SourceChord = z.object({ at: Ticks, symbol: z.string().min(1).max(80) });
+export type SourceChord = z.infer<typeof SourceChord>;
+
+/** A change of key, metre or tempo inside the tune, at a tick of its bar. */
+export const Change = z.object({ at: Ticks, key: Key.optional(), metre: Metre.optional(), tempo: Tempo.optional() });
+export type Change = z.infer<typeof Change>;
+
+/** How a bar closes on the page. */
+export const Barline = z.enum(["single", "double", "final", "heavy", "dotted"]);
+export type Barline = z.infer<typeof Barline>;
+
+export const Bar = z.object({
+  events: z.array(Event),
+  chords: z.array(SourceChord),
+  changes: z.array(Change),
+  barline: Barline,
+  repeatStart: z.boolean().optional(),
+  /** Times the section is played in all, where a repeat ends here. */
+  repeatEnd: z.int().min(2).max(9).optional(),
+  /** Passes this ending belongs to, where it starts here. */
+  ending: z.array(z.int().min(1).max(9)).min(1).optional(),
+  endingStop: z.boolean().optional(),
+});
+export type Bar = z.infer<typeof Bar>;
+
+export const Strain = z.object({
+  /** The label of the source, or a plain letter given by order. */
+  label: z.string().min(1).max(80),
+  /** True where the source itself names the section. */
+  named: z.boolean().optional(),
+  bars: z.array(Bar).min(1),
+});
+export type Strain = z.infer<typeof Strain>;
+
+/** Where a tune came from and whether copies may be made. */
+export const Rights = z.enum(["unknown", "traditional", "own", "permission", "licensed", "in copyright"]);
+
+export const Tune = z.object({
+  version: z.literal(1),
+  title: z.string().max(400),
+  otherTitles: z.array(z.string().max(400)),
+  composer: z.string().max(400),
+  origin: z.string().max(400),
+  source: z.string().max(2000),
+  rights: Rights,
+  notes: z.string().max(20000),
+  /** The dance type the source declares, in small letters. */
+  rhythm: z.string().max(200),
+  key: Key,
+  metre: Metre,
+  /** Ticks of the source's unit note, kept so that the tune is written back as it came. */
+  unit: Ticks.min(1),
+  tempo: Tempo.optional(),
+  /** Words after the tune, one line each. */
+  verses: z.array(z.string().max(2000)),
+  strains: z.array(Strain).min(1),
+});
+export type Tune = z.infer<typeof Tune>;

@@ -1,0 +1,60 @@
+import type { Pitch } from "../theory";
+import type { Event, Tune } from "./model";
+import type { Place } from "./time";
+
+/** One staff of a sheet: who plays it and its events bar by bar, as many bars as the sheet has. */
+export type Staff = {
+  id: string;
+  name: string;
+  /** Bars of events; each fills its bar. */
+  bars: readonly (readonly Event[])[];
+  clef: "treble" | "alto" | "bass";
+  /** General MIDI program from 0, for files. */
+  program: number;
+  /** Note colour for the screen; files carry none. */
+  color?: string;
+  lyrics?: boolean;
+};
+
+/** A chord to print, at a tick of a bar of the sheet. */
+export type SheetChord = { bar: number; at: number; symbol: string };
+
+/** What is engraved, printed or exported: staves over the same bars. Every writer takes one. */
+export type Sheet = {
+  title: string;
+  subtitle: string;
+  composer: string;
+  places: readonly Place[];
+  staves: readonly Staff[];
+  chords: readonly SheetChord[];
+  tempo: Tune["tempo"];
+};
+
+/** The tune's own line as a staff. */
+export const melodyStaff = (from: readonly Place[], name = "Melody"): Staff => ({
+  id: "melody", name, clef: "treble", program: 40, lyrics: true, bars: from.map((p) => p.bar.events),
+});
+
+/** The chords the source printed, as chords of a sheet. */
+export const sourceChords = (from: readonly Place[]): SheetChord[] =>
+  from.flatMap((p, bar) => p.bar.chords.map((c) => ({ bar, at: c.at, symbol: c.symbol })));
+
+/** A sheet with the tune alone, as it came. */
+export const tuneSheet = (tune: Tune, from: readonly Place[]): Sheet => ({
+  title: tune.title, subtitle: "", composer: tune.composer, places: from, tempo: tune.tempo,
+  staves: [melodyStaff(from)], chords: sourceChords(from),
+});
+
+/** Bars `from` to `to` (exclusive) of a sheet; ties and chords are cut with them. */
+export const slice = (sheet: Sheet, from: number, to: number): Sheet => ({
+  ...sheet,
+  places: sheet.places.slice(from, to),
+  staves: sheet.staves.map((staff) => ({ ...staff, bars: staff.bars.slice(from, to) })),
+  chords: sheet.chords.filter((c) => c.bar >= from && c.bar < to).map((c) => ({ ...c, bar: c.bar - from })),
+});
+
+/** A rest that fills so many ticks. */
+export const rest = (ticks: number): Event => ({ ticks, pitches: [] });
+
+/** A plain note. */
+export const note = (pitch: Pitch, ticks: number): Event => ({ ticks, pitches: [pitch] });

@@ -1,0 +1,114 @@
+import type { Key } from "../theory";
+import { type Bar, type Event, type Metre, QUARTER, type Tempo, type Tune } from "./model";
+
+/** Ticks of one full bar; a free metre has none and gives 0. */
+export const barTicks = (metre: Metre): number => (metre.symbol === "free" ? 0 : (metre.beats * 4 * QUARTER) / metre.unit);
+
+/** Whether the felt beat divides in three: 6/8, 9/8, 12/8, 3/8 and their like. */
+export const isCompound = (metre: Metre): boolean => metre.unit >= 8 && metre.beats % 3 === 0;
+
+/** Ticks of the felt beat: the unit of a simple metre, three units of a compound one. */
+export const beatTicks = (metre: Metre): number =>
+  metre.symbol === "free" ? QUARTER : ((isCompound(metre) ? 3 : 1) * 4 * QUARTER) / metre.unit;
+
+/** `metreName({ beats: 6, unit: 8 }) // => "6/8"` */
+export const metreName = (metre: Metre): string => (metre.symbol === "free" ? "free" : `${metre.beats}/${metre.unit}`);
+
+/** Ticks an event list fills. */
+export const lengthOf = (events: readonly Event[]): number => events.reduce((sum, e) => sum + e.ticks, 0);
+
+/** A bar with its place in the written tune (pickup included, repeats not unfolded). */
+export type Place = {
+  /** Order in the tune from 0. */
+  index: number;
+  /** Number a player would say: the pickup is 0, the first full bar 1; a bar split by a repeat keeps one number. */
+  number: number;
+  strain: number;
+  bar: Bar;
+  /** Start, in ticks from the start of the tune. */
+  at: number;
+  ticks: number;
+  metre: Metre;
+  key: Key;
+  /** Ticks of its metre that pass before its first event: a pickup starts late in its bar. */
+  offset: number;
+  /** A short bar that leads into the next. */
+  pickup: boolean;
+};
+
+/** Every bar of the tune in written order, with number, start, metre and key in force. */
+export function places(tune: Tune): Place[] {
+  const found: Place[] = [];
+  let [at, number, key, metre] = [0, 0, tune.key, tune.metre];
+  tune.strains.forEach((strain, s) => {
+    strain.bars.forEach((bar, i) => {
+      for (const change of bar.changes.filter((c) => c.at === 0)) {
+        key = change.key ?? key;
+        metre = change.metre ?? metre;
+      }
+      const ticks = lengthOf(bar.events);
+      const full = barTicks(metre);
+      const before = found[found.length - 1];
+      const short = full > 0 && ticks < full;
+      const completes = short && before !== undefined && before.offset === 0 && before.ticks + ticks === full && before.ticks < full;
+      const pickup = short && (before === undefined || completes || (i === 0 && ticks <= full / 2) || (bar.repeatStart === true && ticks <= full / 2));
+      const continues = completes || (pickup && found.length > 0);
+      if (!pickup) number += 1;
+      found.push({
+        index: found.length, number: continues && !pickup ? number - 1 : number,
+        strain: s, bar, at, ticks, metre, key, offset: pickup ? full - ticks : 0, pickup,
+      });
+      at += ticks;
+      for (const change of bar.changes.filter((c) => c.at > 0)) {
+        key = change.key ?? key;
+        metre = change.metre ?? metre;
+      }
+    });
+  });
+  return found;
+}
+
+/** A note or rest with its place in time. */
+export type Timed = { event: Event; place: Place; /** Order in its bar. */ index: number; /** Ticks from the start of the tune. */ at: number };
+
+/** Every event of the tune in time order. */
+export function timeline(from: readonly Place[]): Timed[] {
+  return from.flatMap((place) => {
+    let at = place.at;
+    return place.bar.events.map((event, index) => {
+      const timed = { event, place, index, at };
+      at += event.ticks;
+      return timed;
+    });
+  });
+}
+
+/** The beat of its bar a moment falls on, counted from 1; 2.5 is halfway through the second beat. */
+export const beatAt = (place: Place, at: number): number => (place.offset + at - place.at) / beatTicks(place.metre) + 1;
+
+/** Ticks as quarter notes, exact to six decimals. */
+export const quarters = (ticks: number): number => Math.round((ticks / QUARTER) * 1e6) / 1e6;
+
+/** Metrical weight of a moment: 3 downbeat, 2 half bar of an even bar, 1 any beat, 0 off the beat. */
+export function strength(place: Place, at: number): 0 | 1 | 2 | 3 {
+  const beat = beatTicks(place.metre);
+  const full = barTicks(place.metre);
+  const inBar = place.offset + at - place.at;
+  if (inBar === 0 || (full > 0 && inBar % full === 0)) return 3;
+  if (full > 0 && inBar * 2 === full && (full / beat) % 2 === 0) return 2;
+  return inBar % beat === 0 ? 1 : 0;
+}
+
+/** A sensible tempo where the source gives none: about 100 felt beats to the minute, calmer in three. */
+export const tempoOf = (tune: Tune): Tempo =>
+  tune.tempo ?? { beat: beatTicks(tune.metre), bpm: isCompound(tune.metre) ? 104 : tune.metre.beats === 3 ? 120 : tune.metre.unit === 2 ? 80 : 100 };
+
+/** A spelled-out duration in quarter notes as fractions of beats players say: "1½". */
+export function beatsWords(beats: number): string {
+  const whole = Math.floor(beats + 1e-9);
+  const rest = beats - whole;
+  const signs: [number, string][] = [[1 / 4, "¼"], [1 / 3, "⅓"], [1 / 2, "½"], [2 / 3, "⅔"], [3 / 4, "¾"]];
+  const sign = signs.find(([value]) => Math.abs(value - rest) < 0.02)?.[1];
+  if (rest < 0.02) return String(whole);
+  return sign ? (whole ? `${whole}${sign}` : sign) : beats.toFixed(2).replace(/0$/, "");
+}

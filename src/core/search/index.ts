@@ -1,0 +1,99 @@
+// Search: the one dynamic program behind every judgement. In: steps, the states open at each, named costs.
+// Out: the cheapest path, what each cost added to it, and every runner-up's exact cost (min-marginals).
+
+/** A cost paid for being in a state at a step. Infinity forbids the state. */
+export type LocalCost<S> = { name: string; at: (step: number, state: S) => number };
+/** A cost paid for going from one state to the next; `step` is where the move arrives. Infinity forbids the move. */
+export type MoveCost<S> = { name: string; into: (step: number, from: S, to: S) => number };
+
+export type Problem<S> = {
+  /** States open at each step. A lock is a step with one state. */
+  states: readonly (readonly S[])[];
+  local: readonly LocalCost<S>[];
+  moves: readonly MoveCost<S>[];
+};
+
+export type Solution<S> = {
+  /** Cheapest state of every step. Ties go to the state listed first. */
+  path: S[];
+  cost: number;
+  /** For each step, what the whole path would cost more if it went through each state: 0 for the best, exact for the others. */
+  marginals: number[][];
+  /** Cheapest cost of reaching each state, its own included, and of going on from it, its own excluded. */
+  forward: number[][];
+  backward: number[][];
+};
+
+const total = <T>(costs: readonly T[], pay: (cost: T) => number) => {
+  let sum = 0;
+  for (const cost of costs) sum += pay(cost);
+  return sum;
+};
+
+/**
+ * Finds the cheapest path and all min-marginals by one pass forward and one back (Viterbi 1967).
+ * Throws a RangeError when a step has no state, or when no path is allowed.
+ */
+export function solve<S>({ states, local, moves }: Problem<S>): Solution<S> {
+  if (states.length === 0) return { path: [], cost: 0, marginals: [], forward: [], backward: [] };
+  const here = states.map((open, i) => {
+    if (open.length === 0) throw new RangeError(`No state is open at step ${i}.`);
+    return open.map((s) => total(local, (c) => c.at(i, s)));
+  });
+  const move = states.map((open, i) =>
+    i === 0 ? [] : (states[i - 1] as readonly S[]).map((a) => open.map((b) => total(moves, (c) => c.into(i, a, b)))));
+  const forward = here.map((row) => [...row]);
+  const came: number[][] = [[]];
+  for (let i = 1; i < states.length; i++) {
+    const [row, before, step] = [forward[i], forward[i - 1], move[i]] as [number[], number[], number[][]];
+    came.push(row.map((own, b) => {
+      let best = Number.POSITIVE_INFINITY;
+      let from = 0;
+      for (let a = 0; a < before.length; a++) {
+        const cost = (before[a] as number) + ((step[a] as number[])[b] as number);
+        if (cost < best) [best, from] = [cost, a];
+      }
+      row[b] = own + best;
+      return from;
+    }));
+  }
+  const backward = here.map((row) => row.map(() => 0));
+  for (let i = states.length - 2; i >= 0; i--) {
+    const [after, own, step] = [backward[i + 1], here[i + 1], move[i + 1]] as [number[], number[], number[][]];
+    backward[i] = (here[i] as number[]).map((_, a) =>
+      Math.min(...after.map((rest, b) => rest + (own[b] as number) + ((step[a] as number[])[b] as number))));
+  }
+  const last = forward[states.length - 1] as number[];
+  const cost = Math.min(...last);
+  if (cost === Number.POSITIVE_INFINITY) throw new RangeError("No path keeps every rule.");
+  const path: S[] = [];
+  for (let i = states.length - 1, s = last.indexOf(cost); i >= 0; s = (came[i] as number[])[s] as number, i--) {
+    path.unshift((states[i] as readonly S[])[s] as S);
+  }
+  const marginals = forward.map((row, i) => row.map((f, s) => Math.max(0, f + ((backward[i] as number[])[s] as number) - cost)));
+  return { path, cost, marginals, forward, backward };
+}
+
+/** What each named cost adds at one step of a path: the state's own costs, and those of the move into it. */
+export function costsAt<S>(problem: Problem<S>, path: readonly S[], step: number): { name: string; cost: number }[] {
+  const state = path[step] as S;
+  const own = problem.local.map((c) => ({ name: c.name, cost: c.at(step, state) }));
+  const arriving = step === 0 ? [] : problem.moves.map((c) => ({ name: c.name, cost: c.into(step, path[step - 1] as S, state) }));
+  return [...own, ...arriving].filter((c) => c.cost !== 0);
+}
+
+/**
+ * What the whole path would cost more if `state` held on every step from `from` to `to`: exact, the rest planned anew around it.
+ * The state need not be one of those open there.
+ */
+export function through<S>(problem: Problem<S>, solution: Solution<S>, from: number, to: number, state: S): number {
+  const { states, local, moves } = problem;
+  const own = (i: number) => total(local, (c) => c.at(i, state));
+  const before = from === 0 ? 0 : Math.min(...(states[from - 1] as readonly S[]).map((s, i) => (solution.forward[from - 1]?.[i] as number) + total(moves, (c) => c.into(from, s, state))));
+  let held = 0;
+  for (let i = from; i <= to; i++) held += own(i) + (i > from ? total(moves, (c) => c.into(i, state, state)) : 0);
+  const next = states[to + 1];
+  const after = next === undefined ? 0 : Math.min(...next.map((s, i) =>
+    total(moves, (c) => c.into(to + 1, state, s)) + total(local, (c) => c.at(to + 1, s)) + (solution.backward[to + 1]?.[i] as number)));
+  return before + held + after - solution.cost;
+}
