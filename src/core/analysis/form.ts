@@ -29,7 +29,7 @@ export type Form = {
 };
 
 /** What is heard in a bar, for telling same from different: sounds and lengths, without ornaments. */
-const music = (place: Place): string => place.bar.events.map((e) => `${e.pitches.map(midi).join(".")}:${e.ticks}`).join(" ");
+export const music = (place: Place): string => place.bar.events.map((e) => `${e.pitches.map(midi).join(".")}:${e.ticks}`).join(" ");
 
 /** The first bar of a repeated phrase often takes another pickup into it; only full bars are compared. */
 const fullBars = (places: readonly Place[], phrase: { from: number; to: number }) => places.slice(phrase.from, phrase.to + 1).filter((p) => !p.pickup);

@@ -3,3 +3,4 @@ export * from "./analyse";
 export * from "./dance";
 export * from "./form";
 export * from "./key";
+export * from "./weave";

@@ -1,12 +1,13 @@
-import type { Phrase } from "../analysis";
+import { music, type Phrase } from "../analysis";
 import { beatTicks, type Place } from "../score";
-import { costsAt, type Problem, type Solution, solve, through } from "../search";
+import { costsAt, type LocalCost, type Problem, type Solution, solve, through } from "../search";
 import { chord, className, type Key, parseChord, roman } from "../theory";
 import { type Candidate, candidate, localCosts, moveCosts, roleOf } from "./costs";
 import { reasonFor } from "./explain";
 import type { ChordLock, ChordPlan, PlannedChord } from "./model";
 import { type Segment, segments } from "./segments";
 import { chordOn, outsiders, type Style, THREE_CHORD } from "./styles";
+import weights from "./weights.json";
 
 export type ChordRequest = {
   places: readonly Place[];
@@ -26,7 +27,8 @@ export function deriveChords({ places, phrases, keys, style = THREE_CHORD, locks
   const cut = segments(places, new Set(phrases.map((p) => p.to)), locks);
   if (cut.length === 0) return { style: style.name, vocabulary: [], cost: 0, chords: [] };
   const sets = keys.map((key, s) => bestSet(cut.filter((c) => c.place.strain === s), key, style));
-  const problem = chordProblem(cut, keys, sets, locks);
+  const alone = chordProblem(cut, keys, sets, locks);
+  const problem = { ...alone, local: [...alone.local, likeBars(cut, alone, solve(alone))] };
   const solution = solve(problem);
   return { style: style.name, vocabulary: sets, cost: solution.cost, chords: runs(cut, solution).map(([from, to]) => planned({ cut, problem, solution, keys, locks }, from, to)) };
 }
@@ -45,6 +47,33 @@ export function fileLocks(places: readonly Place[]): ChordLock[] {
 }
 
 const covers = (lock: ChordLock, segment: Segment) => lock.bar === segment.place.index && segment.at >= lock.at && segment.at < lock.at + lock.ticks;
+
+/**
+ * A cost for chording the same music in two ways. Bars with the same notes agree, beat by beat, on the chord that costs
+ * all of them together least; each pays for leaving it. A lock speaks for its own bar and is not outvoted.
+ */
+function likeBars(cut: readonly Segment[], problem: Problem<Candidate>, { marginals }: Solution<Candidate>): LocalCost<Candidate> {
+  const groups = new Map<string, number[]>();
+  cut.forEach((segment, i) => {
+    const like = `${music(segment.place)}@${segment.at}`;
+    groups.set(like, [...(groups.get(like) ?? []), i]);
+  });
+  const agreed = new Map<number, string>();
+  for (const members of groups.values()) {
+    if (members.length < 2) continue;
+    const totals = new Map<string, { cost: number; votes: number }>();
+    for (const i of members) {
+      (problem.states[i] as readonly Candidate[]).forEach((s, k) => {
+        const known = totals.get(s.chord.symbol) ?? { cost: 0, votes: 0 };
+        totals.set(s.chord.symbol, { cost: known.cost + (marginals[i]?.[k] as number), votes: known.votes + 1 });
+      });
+    }
+    const most = Math.max(...[...totals.values()].map((t) => t.votes));
+    const best = [...totals].filter(([, t]) => t.votes === most).reduce((a, b) => (b[1].cost < a[1].cost - 1e-9 ? b : a))[0];
+    for (const i of members) agreed.set(i, best);
+  }
+  return { name: "same music, other chord", at: (i, s) => (agreed.has(i) && agreed.get(i) !== s.chord.symbol ? weights.unlike : 0) };
+}
 
 const keyAt = (keys: readonly Key[], segment: Segment): Key => keys[segment.place.strain] ?? (keys[0] as Key);
 

@@ -43,6 +43,8 @@ export function segments(from: readonly Place[], phraseEnds: ReadonlySet<number>
   for (const place of from) {
     const beat = beatTicks(place.metre);
     const half = barTicks(place.metre) / 2;
+    // A bar of four beats carries as much harmony as one of two, so each of its notes weighs half.
+    const share = Math.min(1, (2 * beat) / (barTicks(place.metre) || beat)) === 0.5 ? 0.5 : 1;
     const starts = boundaries(place, locks);
     starts.forEach((at, i) => {
       const ticks = (starts[i + 1] ?? place.ticks) - at;
@@ -52,7 +54,7 @@ export function segments(from: readonly Place[], phraseEnds: ReadonlySet<number>
       for (let n = next; n < notes.length && (notes[n] as Timed).at < end; n++) {
         const timed = notes[n] as Timed;
         const beats = (Math.min(end, timed.at + timed.event.ticks) - Math.max(start, timed.at)) / beat;
-        heard.push({ timed, sound: topSound(timed) % 12, beats, weight: beats * stress(Math.max(start, timed.at) - place.at, beat, half), outside: roles[n] as Heard["outside"] });
+        heard.push({ timed, sound: topSound(timed) % 12, beats, weight: beats * share * stress(Math.max(start, timed.at) - place.at, beat, half), outside: roles[n] as Heard["outside"] });
       }
       cut.push({ place, at, ticks, start: at === 0 ? "bar" : at === half ? "half" : "beat", notes: heard, phraseEnd: phraseEnds.has(place.index) && at + ticks >= place.ticks });
     });

@@ -34,7 +34,7 @@ export function deriveHarmony({ places, plan, phraseEnds, school = CHORD_FIT, si
   ];
   const moves: MoveCost<Choice>[] = [
     { name: "running fifths or octaves", into: (i, a, b) => (runs(notes[i - 1] as MelodyNote, a, notes[i] as MelodyNote, b) ? Number.POSITIVE_INFINITY : 0) },
-    { name: "leaving the parallel", into: (i, a, b) => (a.pitch && b.pitch && a.interval !== b.interval && !(notes[i] as MelodyNote).weighty ? school.parallel : 0) },
+    { name: "leaving the parallel", into: (i, a, b) => (a.pitch && b.pitch && a.interval !== b.interval && !(notes[i] as MelodyNote).weighty && near(notes[i - 1] as MelodyNote, notes[i] as MelodyNote) ? school.parallel : 0) },
     { name: "leaps", into: (i, a, b) => leap(notes[i - 1] as MelodyNote, a, notes[i] as MelodyNote, b) },
   ];
   const { path } = solve({ states, local, moves });
@@ -78,6 +78,8 @@ function runs(before: MelodyNote, a: Choice, after: MelodyNote, b: Choice): bool
   if (first !== gap(after, b.pitch) || (first !== 0 && first !== 7)) return false;
   return midi(a.pitch) !== midi(b.pitch) || midi(before.melody) !== midi(after.melody);
 }
+
+const near = (a: MelodyNote, b: MelodyNote) => Math.abs(diatonic(a.melody) - diatonic(b.melody)) <= 1;
 
 /** Points for a leap of the line beyond what the melody itself leaps. */
 function leap(before: MelodyNote, a: Choice, after: MelodyNote, b: Choice): number {

@@ -53,11 +53,14 @@ export function melodyNotes(from: readonly Place[], plan: ChordPlan, side: Scene
     const onBeat = intoBeat === 0 || intoBeat + ticks > beat;
     const next = notes[i + 1]?.[0];
     const cadence = phraseEnds.has(place.index) && (next === undefined || next.place.index !== place.index);
+    const before = notes[i - 1]?.[0];
+    const steps = [before, next].some((n) => n && Math.abs(position(topOf(n)) - position(topOf(first))) <= 1);
     const melody = side === "below" ? lowestOf(first.event.pitches) : highestOf(first.event.pitches);
-    return { first, events, at, ticks, onBeat, melody, key: place.key, chord: chords(at), side, weighty: onBeat || ticks * 2 > beat, cadence };
+    return { first, events, at, ticks, onBeat, melody, key: place.key, chord: chords(at), side, weighty: onBeat || ticks * 2 > beat || !steps, cadence };
   });
 }
 
+const topOf = ({ event }: Timed) => highestOf(event.pitches);
 const position = (p: Pitch) => p.octave * 7 + "CDEFGAB".indexOf(p.step);
 const highestOf = (pitches: readonly Pitch[]) => pitches.reduce((a, b) => (position(b) > position(a) ? b : a));
 const lowestOf = (pitches: readonly Pitch[]) => pitches.reduce((a, b) => (position(b) < position(a) ? b : a));

@@ -6,7 +6,7 @@ export type Scene = {
   key: Key;
   chord: Chord | null;
   side: "below" | "above";
-  /** On a felt beat, or longer than half of one: it is heard as harmony. The others pass by. */
+  /** On a felt beat, longer than half of one, or reached and left by leap: it is heard as harmony. The others pass by step. */
   weighty: boolean;
   /** Last note of a phrase. */
   cadence: boolean;

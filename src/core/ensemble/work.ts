@@ -1,0 +1,31 @@
+import { z } from "zod";
+import { ChordLock } from "../chords";
+import { Tune } from "../score";
+
+/** All that a teacher has decided about one tune. Everything else is derived from it. */
+export const Work = z.object({
+  version: z.literal(1),
+  tune: Tune,
+  style: z.string().max(40),
+  school: z.string().max(40),
+  side: z.enum(["below", "above"]),
+  /** Keep the chords printed in the file, where it has any. */
+  fileChords: z.boolean(),
+  locks: z.array(ChordLock).max(4000),
+});
+export type Work = z.infer<typeof Work>;
+
+/** The work on a tune that has just come in. */
+export const newWork = (tune: Tune): Work => ({
+  version: 1, tune, style: "Three-chord", school: "Chord-fit", side: "below", locks: [],
+  fileChords: tune.strains.some((s) => s.bars.some((b) => b.chords.length > 0)),
+});
+
+/** Settles a chord in one place; what was settled there before goes. */
+export const lockChord = (work: Work, lock: ChordLock): Work => ({ ...work, locks: [...unlocked(work.locks, lock), { ...lock, by: "teacher" }] });
+
+/** Frees a place again. */
+export const unlockChord = (work: Work, place: Omit<ChordLock, "symbol">): Work => ({ ...work, locks: unlocked(work.locks, place) });
+
+const unlocked = (locks: readonly ChordLock[], { bar, at, ticks }: Omit<ChordLock, "symbol">) =>
+  locks.filter((l) => l.bar !== bar || l.at + l.ticks <= at || l.at >= at + ticks);

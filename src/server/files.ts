@@ -1,0 +1,24 @@
+import { derive, sheetOf, type Work } from "../core/ensemble";
+import { fileName, performanceMidi, sheetAbc, sheetMusicXml } from "../core/formats";
+import { perform } from "../core/performance";
+import type { Sheet } from "../core/score";
+
+export type Download = { name: string; type: string; content: string | Uint8Array };
+
+/** Formats a part can be taken away in. */
+export const FORMATS: Record<string, { type: string; write: (work: Work, sheet: Sheet) => string | Uint8Array }> = {
+  musicxml: { type: "application/vnd.recordare.musicxml+xml", write: (_, sheet) => sheetMusicXml(sheet) },
+  abc: { type: "text/vnd.abc; charset=utf-8", write: (_, sheet) => sheetAbc(sheet) },
+  mid: { type: "audio/midi", write: (work, sheet) => performanceMidi(perform(work.tune, sheet, { chords: sheet.staves.length > 1 })) },
+};
+
+/** A file of one part ("melody", "moving", "first") or of all of them ("all"). Undefined for a part or format that does not exist. */
+export function download(work: Work, part: string, format: string): Download | undefined {
+  const writer = FORMATS[format];
+  const derived = derive(work);
+  const staff = derived.parts.find((p) => p.staff.id === part);
+  if (!writer || (part !== "all" && !staff)) return undefined;
+  const sheet = sheetOf(work, derived, staff?.staff.id);
+  const name = `${fileName(work.tune.title)}-${staff ? fileName(staff.level) : "all-parts"}.${format}`;
+  return { name, type: writer.type, content: writer.write(work, sheet) };
+}

@@ -1,0 +1,52 @@
+import { BasicSoundBank, SoundBankLoader, SpessaSynthProcessor } from "spessasynth_core";
+
+/** A note going on or off at a frame of the audio clock. */
+export type Cue = { frame: number; channel: number; key: number; velocity: number };
+
+/** Frames rendered at a time; the worklet's own quantum. */
+export const QUANTUM = 128;
+
+/**
+ * Renders cues to sound, one output a channel. The same class runs in the audio worklet and in Node, so that what is
+ * measured is what is heard. Cues may come in any order; a quantum is the finest step of time (2.7 ms at 48 kHz).
+ */
+export class Engine {
+  private queue: Cue[] = [];
+  private scratch = [new Float32Array(QUANTUM), new Float32Array(QUANTUM)] as const;
+
+  private constructor(private synth: SpessaSynthProcessor) {}
+
+  static async start(sampleRate: number, bank: ArrayBuffer): Promise<Engine> {
+    await BasicSoundBank.isSF3DecoderReady;
+    const synth = new SpessaSynthProcessor(sampleRate, { effectsEnabled: false, eventsEnabled: false });
+    await synth.processorInitialized;
+    synth.soundBankManager.addSoundBank(SoundBankLoader.fromArrayBuffer(bank), "bank");
+    return new Engine(synth);
+  }
+
+  program(channel: number, program: number): void {
+    this.synth.programChange(channel, program);
+  }
+
+  /** Adds cues, keeping the queue in time order; notes end before others begin at the same frame. */
+  add(cues: readonly Cue[]): void {
+    this.queue.push(...cues);
+    this.queue.sort((a, b) => a.frame - b.frame || a.velocity - b.velocity);
+  }
+
+  /** Forgets cues that have not sounded and lets what sounds die away. */
+  silence(): void {
+    this.queue = [];
+    this.synth.stopAllChannels(false);
+  }
+
+  /** Renders one quantum that starts at `frame` into a stereo pair per channel. */
+  render(frame: number, outputs: Float32Array[][]): void {
+    while (this.queue.length > 0 && (this.queue[0] as Cue).frame < frame + QUANTUM) {
+      const { channel, key, velocity } = this.queue.shift() as Cue;
+      if (velocity > 0) this.synth.noteOn(channel, key, velocity);
+      else this.synth.noteOff(channel, key);
+    }
+    this.synth.processSplit(outputs, this.scratch[0], this.scratch[1], 0, QUANTUM);
+  }
+}
