@@ -1,0 +1,129 @@
+"use client";
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { parseAsStringLiteral, useQueryState } from "nuqs";
+import { useCallback, useMemo, useState } from "react";
+import { lockChord, sheetOf, unlockChord } from "../../core/ensemble";
+import type { Loaded } from "../../server/collection";
+import { WeaveStrip } from "../weave/WeaveStrip";
+import { HelpSheet } from "./HelpSheet";
+import { Panel } from "./panel/Panel";
+import { Rows } from "./Rows";
+import { TopLine } from "./TopLine";
+import { Transport } from "./Transport";
+import { type Loop, usePlayer } from "./usePlayer";
+import { useBench } from "./useBench";
+import { useKeys } from "./useKeys";
+
+export const LENSES = ["Tune", "Chords", "Harmony", "Parts"] as const;
+export type Lens = (typeof LENSES)[number];
+
+/** What is looked at: a planned chord or a note of the harmony line, by order. */
+export type Selection = { kind: "chord" | "note"; index: number } | null;
+
+/** The working page of one tune. */
+export function Bench({ loaded }: { loaded: Loaded }) {
+  const bench = useBench(loaded);
+  const { work, derived } = bench;
+  const [lens, setLens] = useQueryState("lens", parseAsStringLiteral(LENSES).withDefault("Chords"));
+  const [selection, setSelection] = useState<Selection>(null);
+  const [bar, setBar] = useState(0);
+  const [loop, setLoop] = useState<Loop>(null);
+  const [shown, setShown] = useState("all");
+  const [help, setHelp] = useState(false);
+  const [folded, setFolded] = useState(false);
+  const player = usePlayer(work, derived, bar, loop);
+
+  const pick = useCallback((next: number, extend: boolean) => {
+    setLoop(extend ? { from: Math.min(bar, next), to: Math.max(bar, next) } : null);
+    if (!extend) setBar(next);
+  }, [bar]);
+  const select = useCallback((next: Selection) => {
+    setSelection(next);
+    const place = next && (next.kind === "chord" ? derived?.plan.chords[next.index] : derived?.line.notes[next.index]);
+    if (place) { setBar(place.bar); setLoop(null); }
+    if (next) setFolded(false);
+  }, [derived]);
+
+  const chord = selection?.kind === "chord" ? derived?.plan.chords[selection.index] : undefined;
+  const take = useCallback((symbol: string) => {
+    if (chord) bench.change(`Chord ${symbol} locked`, (w) => lockChord(w, { bar: chord.bar, at: chord.at, ticks: chord.ticks, symbol }));
+  }, [chord, bench.change]);
+  const toggleLock = useCallback(() => {
+    if (!chord) return;
+    const own = work.locks.some((l) => l.bar === chord.bar && l.at < chord.at + chord.ticks && l.at + l.ticks > chord.at);
+    if (own) bench.change(`Chord ${chord.symbol} freed`, (w) => unlockChord(w, chord));
+    else take(chord.symbol);
+  }, [chord, work.locks, bench.change, take]);
+
+  const last = (derived?.analysis.places.length ?? 1) - 1;
+  useKeys({
+    " ": player.toggle,
+    ArrowRight: () => pick(Math.min(last, (loop?.to ?? bar) + 1), false),
+    ArrowLeft: () => pick(Math.max(0, (loop?.from ?? bar) - 1), false),
+    "Shift+ArrowRight": () => setLoop({ from: loop?.from ?? bar, to: Math.min(last, (loop?.to ?? bar) + 1) }),
+    "Shift+ArrowLeft": () => setLoop({ from: loop?.from ?? bar, to: Math.max(loop?.from ?? bar, (loop?.to ?? bar) - 1) }),
+    Enter: () => { const i = derived?.plan.chords.findIndex((c) => c.bar === bar) ?? -1; if (i >= 0) select({ kind: "chord", index: i }); },
+    Escape: () => { if (help) setHelp(false); else { setSelection(null); setLoop(null); } },
+    l: toggleLock,
+    h: () => { if (selection) player.play(bar, bar, false, false); },
+    "1": () => { if (chord) take(chord.symbol); },
+    "2": () => { const a = chord?.alternatives[0]; if (a) take(a.symbol); },
+    "3": () => { const a = chord?.alternatives[1]; if (a) take(a.symbol); },
+    "4": () => { const a = chord?.alternatives[2]; if (a) take(a.symbol); },
+    "Mod+z": () => { if (bench.canUndo) bench.travel("undo"); },
+    "Mod+Shift+z": () => { if (bench.canRedo) bench.travel("redo"); },
+    "Mod+y": () => { if (bench.canRedo) bench.travel("redo"); },
+    "-": () => player.setPercent((p) => Math.max(40, p - 5)),
+    "+": () => player.setPercent((p) => Math.min(150, p + 5)),
+    "=": () => player.setPercent((p) => Math.min(150, p + 5)),
+    m: () => player.mute("melody"), n: () => player.mute("first"), c: () => player.mute("chords"), k: () => player.mute("moving"),
+    t: () => setLens("Tune"), g: () => setLens("Chords"), y: () => setLens("Harmony"), p: () => setLens("Parts"),
+    "?": () => setHelp((now) => !now),
+  });
+
+  const sheet = useMemo(() => {
+    if (!derived) return null;
+    const all = { ...sheetOf(work, derived), chords: [] };
+    if (lens === "Tune") return { ...all, staves: all.staves.slice(0, 1) };
+    if (lens === "Parts" && shown !== "all") return { ...all, staves: all.staves.filter((s) => s.id === shown) };
+    return lens === "Parts" ? all : { ...all, staves: all.staves.slice(0, 2) };
+  }, [work, derived, lens, shown]);
+
+  return (
+    <Flex direction="column" h="100dvh" overflow="hidden">
+      <TopLine title={work.tune.title} sentence={derived?.analysis.sentence ?? ""} lens={lens} onLens={setLens} bench={bench} onHelp={() => setHelp(true)} />
+      <Flex h="58px" flexShrink={0} bg="linen" borderBottom="1px solid" borderColor="cord" align="center" px="20px" gap="20px">
+        <Box w="128px" flexShrink={0} display={{ base: "none", md: "block" }}>
+          <Text fontWeight="700" lineHeight="18px">The weave</Text>
+          <Text fontSize="13px" color="quiet" lineHeight="16px">{derived ? weaveWords(derived.weave) : ""}</Text>
+        </Box>
+        <Box flex="1" minW="0">{derived && <WeaveStrip cells={derived.weave} height={34} numbered={derived.weave.length <= 40} current={bar} sounding={player.sounding} loop={loop} onPick={pick} />}</Box>
+        <Text fontSize="13px" color="quiet" textAlign="right" w="150px" lineHeight="16px" display={{ base: "none", lg: "block" }}>
+          {loop ? "drag or Shift+arrows set the loop; Esc clears it" : "same colour, same notes; yellow: where it parts"}
+        </Text>
+      </Flex>
+      <Flex flex="1" minH="0" position="relative">
+        <Box as="main" flex="1" minW="0" overflowY="auto" px="20px" id="rows" tabIndex={-1} aria-label="The tune, phrase by phrase">
+          {bench.problem && <Text role="alert" color="madder" py="3">{bench.problem}</Text>}
+          {player.failure && <Text role="alert" color="madder" py="3">No sound: {player.failure}</Text>}
+          {derived && sheet ? (
+            <Rows derived={derived} sheet={sheet} lens={lens} selection={selection} onSelect={select} bar={bar} sounding={player.sounding} loop={loop} onPick={pick} />
+          ) : (
+            <Text color="quiet" py="6">Deriving chords, harmony and parts…</Text>
+          )}
+        </Box>
+        {derived && (
+          <Panel bench={bench} derived={derived} lens={lens} selection={selection} onSelect={select} onTake={take} onLock={toggleLock} player={player} bar={bar} shown={shown} onShow={setShown} folded={folded} onFold={setFolded} />
+        )}
+      </Flex>
+      <Transport player={player} work={work} derived={derived} loop={loop} bar={bar} onLoop={setLoop} />
+      <HelpSheet open={help} onClose={() => setHelp(false)} />
+    </Flex>
+  );
+}
+
+function weaveWords(cells: readonly { dye: number; parting: boolean }[]): string {
+  const ideas = new Set(cells.map((c) => c.dye)).size;
+  const endings = cells.filter((c, i) => c.parting && !cells[i - 1]?.parting).length;
+  return `${ideas} ${ideas === 1 ? "idea" : "ideas"}${endings ? `, ${endings} new ${endings === 1 ? "ending" : "endings"}` : ""}`;
+}

@@ -1,0 +1,46 @@
+"use client";
+import { Box, CloseButton, Dialog, Grid, Portal, Text } from "@chakra-ui/react";
+import { Key } from "./panel/parts";
+
+const SHEET: [string, [string[], string][]][] = [
+  ["Hear", [[["Space"], "play, stop"], [["←", "→"], "bar before, bar after"], [["Shift", "→"], "make the loop longer"], [["Shift", "←"], "make it shorter"], [["Esc"], "clear the choice and the loop"], [["−", "+"], "slower, faster"], [["M", "K", "C", "N"], "melody, harmony, chords, long notes on or off"], [["H"], "hear the chosen bar"]]],
+  ["Decide", [[["Enter"], "look at the chord of this bar"], [["1", "2", "3", "4"], "take this chord, or a runner-up"], [["L"], "lock, unlock"], [["Ctrl", "Z"], "undo"], [["Ctrl", "Shift", "Z"], "redo"]]],
+  ["Look", [[["T"], "the tune"], [["G"], "chords"], [["Y"], "harmony"], [["P"], "parts"], [["?"], "this sheet"]]],
+];
+
+/** All keys, and the cautions for playing. */
+export function HelpSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog.Root open={open} onOpenChange={(e) => { if (!e.open) onClose(); }} size="lg" placement="center">
+      <Portal>
+        <Dialog.Backdrop />
+        <Dialog.Positioner>
+          <Dialog.Content bg="fleece" color="ink" maxW="820px">
+            <Dialog.Header><Dialog.Title fontFamily="heading" fontSize="22px">Keys</Dialog.Title></Dialog.Header>
+            <Dialog.Body>
+              <Grid templateColumns={{ base: "1fr", md: "1.25fr 1fr 0.7fr" }} gap="28px">
+                {SHEET.map(([head, keys]) => (
+                  <Box key={head}>
+                    <Text fontWeight="700" mb="2">{head}</Text>
+                    {keys.map(([names, words]) => (
+                      <Grid key={words} templateColumns="auto 1fr" gap="10px" alignItems="baseline" mb="8px">
+                        <Box whiteSpace="nowrap">{names.map((n) => <Key key={n}>{n}</Key>)}</Box>
+                        <Text fontSize="14px" lineHeight="19px">{words}</Text>
+                      </Grid>
+                    ))}
+                  </Box>
+                ))}
+              </Grid>
+              <Box mt="5" pt="4" borderTop="1px solid" borderColor="cord" fontSize="14px" color="quiet">
+                <Text mb="2">Click a chord, or a note of the second staff, to see why it is there. Drag over the weave to loop bars.</Text>
+                <Text mb="2">Raise the tempo in small steps and take breaks. Stop at pain, numbness or tingling, and see a teacher or a health professional if it lasts.</Text>
+                <Text>Many instruments in a small room are loud: keep distance, play some of it quietly, and follow the rules of the place you teach in.</Text>
+              </Box>
+            </Dialog.Body>
+            <Dialog.CloseTrigger asChild><CloseButton size="sm" color="ink" /></Dialog.CloseTrigger>
+          </Dialog.Content>
+        </Dialog.Positioner>
+      </Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,102 @@
+"use client";
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { type Phrase, relationWords } from "../../core/analysis";
+import type { Derived } from "../../core/ensemble";
+import { type Sheet, slice } from "../../core/score";
+import { startEngraver } from "../../workers/engrave";
+import { measureRow, type Measured } from "../engraving/measure";
+import { WeaveStrip } from "../weave/WeaveStrip";
+import type { Lens, Selection } from "./Bench";
+import { ChordLane } from "./ChordLane";
+import type { Loop } from "./usePlayer";
+
+type Props = {
+  derived: Derived; sheet: Sheet; lens: Lens; selection: Selection; onSelect: (next: Selection) => void;
+  bar: number; sounding: number | null; loop: Loop; onPick: (bar: number, extend: boolean) => void;
+  phrase: Phrase; from: number; to: number; width: number;
+};
+
+/** Clash above which a bar gets its notch. */
+const NOTCH = 30;
+
+/** One phrase: its name and what it repeats, the chords over their notes, the staves. Engraved anew only when its own music changes. */
+export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect, bar, sounding, loop, onPick, phrase, from, to, width }: Props) {
+  const holder = useRef<HTMLDivElement>(null);
+  const [svg, setSvg] = useState("");
+  const [measured, setMeasured] = useState<Measured | null>(null);
+  const own = useMemo(() => slice(sheet, from, to + 1), [sheet, from, to]);
+  const music = useMemo(() => JSON.stringify([own.staves, own.places.map((p) => [p.bar, p.number, p.key, p.metre])]), [own]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `music` stands for `own`, which is new at every change of any row
+  useEffect(() => {
+    let current = true;
+    void startEngraver().row(own, width).then((drawn) => { if (current) setSvg(drawn.svg); });
+    return () => { current = false; };
+  }, [music, width]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: measured from the SVG that `svg` has just put in place
+  useLayoutEffect(() => {
+    if (holder.current && svg) setMeasured(measureRow(holder.current, own.places.map((p) => p.index), own.staves[0]?.id ?? "melody"));
+  }, [svg]);
+
+  useEffect(() => {
+    const chosen = selection?.kind === "note" ? derived.line.notes[selection.index] : undefined;
+    for (const old of holder.current?.querySelectorAll("[data-chosen]") ?? []) old.removeAttribute("data-chosen");
+    if (svg && chosen) holder.current?.querySelector(`[data-id="moving.${chosen.bar}.${chosen.event}"]`)?.setAttribute("data-chosen", "");
+  }, [selection, derived, svg]);
+
+  const playing = sounding !== null && sounding >= from && sounding <= to;
+  useEffect(() => {
+    if (playing) holder.current?.scrollIntoView({ block: "nearest", behavior: "auto" });
+  }, [playing]);
+
+  const click = (event: React.MouseEvent) => {
+    const id = (event.target as Element).closest("[data-id]")?.closest("g.note, g.rest, g.chord")?.getAttribute("data-id") ?? "";
+    const [staff, at, number] = id.split(".");
+    if (staff === "moving") {
+      const index = derived.line.notes.findLastIndex((n) => n.bar < Number(at) || (n.bar === Number(at) && n.event <= Number(number)));
+      if (index >= 0) return onSelect({ kind: "note", index });
+    }
+    const box = holder.current?.getBoundingClientRect();
+    const x = event.clientX - (box?.left ?? 0);
+    const hit = measured?.bars.find((b) => x >= b.left && x <= b.right);
+    if (hit) onPick(hit.index, event.shiftKey);
+  };
+
+  const cells = derived.weave.filter((c) => c.bar >= from && c.bar <= to);
+  const framed = measured?.bars.find((b) => b.index === (sounding ?? bar));
+  const first = from === phrase.from;
+  return (
+    <Flex as="section" aria-label={`${phrase.name}: ${relationWords(phrase, derived.analysis.form, derived.analysis.places)}`} borderBottom="1px solid" borderColor="cord" pt="8px" pb="2px" direction={{ base: "column", md: "row" }}>
+      <Box w={{ base: "100%", md: "132px" }} flexShrink={0} pr="18px" pt={lens === "Tune" ? "12px" : "36px"}>
+        {first && <Text fontFamily="heading" fontSize="20px" fontWeight="600" lineHeight="24px">{phrase.name}</Text>}
+        <Box my="5px"><WeaveStrip cells={cells} height={9} /></Box>
+        {first && <Text fontSize="13px" color="quiet" lineHeight="17px">{relationWords(phrase, derived.analysis.form, derived.analysis.places)}</Text>}
+      </Box>
+      <Box flex="1" minW="0" position="relative" minH="110px">
+        {lens !== "Tune" && <ChordLane plan={derived.plan} places={own.places} measured={measured} selection={selection} onSelect={onSelect} />}
+        <Box position="relative">
+          {framed && (
+            <Box
+              position="absolute" pointerEvents="none" left={`${framed.left}px`} w={`${framed.right - framed.left}px`} top={`${framed.top - 8}px`} h={`${framed.bottom - framed.top + 16}px`} borderRadius="4px"
+              border={sounding !== null ? "2.5px solid var(--chakra-colors-ink)" : undefined} bg={sounding === null ? "linen" : undefined}
+            />
+          )}
+          {loop && measured?.bars.filter((b) => b.index >= loop.from && b.index <= loop.to).map((b) => (
+            <Box key={b.index} position="absolute" pointerEvents="none" left={`${b.left}px`} w={`${b.right - b.left}px`} top={`${b.top - 8}px`} h={`${b.bottom - b.top + 16}px`} bg="wash" opacity={0.6} />
+          ))}
+          {/* biome-ignore lint/a11y/useKeyWithClickEvents: the arrow keys and Enter do the same for the whole page */}
+          {/* biome-ignore lint/security/noDangerouslySetInnerHtml: the engraver's own SVG, made from escaped text */}
+          <div ref={holder} data-engraving {...(lens === "Tune" || sheet.staves.length === 1 ? {} : { "data-dyed": "" })} style={{ position: "relative" }} onClick={click} dangerouslySetInnerHTML={{ __html: svg }} />
+          {lens === "Harmony" && measured?.bars.map((b) => {
+            const clash = derived.line.clashes[b.index] ?? 0;
+            return clash >= NOTCH ? (
+              <Box key={b.index} as="span" position="absolute" left={`${b.left + 4}px`} top={`${b.bottom + 4}px`} h="5px" w={`${Math.max(8, ((b.right - b.left - 8) * clash) / 100)}px`} bg={clash >= 50 ? "madder" : "weld"} borderRadius="1px" title={`Bar ${derived.analysis.places[b.index]?.number}: clash ${clash} of 100`} />
+            ) : null;
+          })}
+        </Box>
+      </Box>
+    </Flex>
+  );
+});

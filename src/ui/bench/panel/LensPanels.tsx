@@ -1,0 +1,124 @@
+"use client";
+import { Box, Button, Flex, RadioGroup, Text } from "@chakra-ui/react";
+import { inventory, relationWords } from "../../../core/analysis";
+import type { Derived, Work } from "../../../core/ensemble";
+import { SCHOOLS } from "../../../core/harmony";
+import { metreName } from "../../../core/score";
+import { keyName, pitchName, scale } from "../../../core/theory";
+import type { Selection } from "../Bench";
+import type { BenchState } from "../useBench";
+import { Block, ChoiceRow, PanelHead } from "./parts";
+
+const sign = (name: string) => name.replace("b", "♭").replace("#", "♯");
+
+/** What a teacher says before the first note. */
+export function TunePanel({ work, derived }: { work: Work; derived: Derived }) {
+  const { key, places, form, dance } = derived.analysis;
+  const found = inventory(places);
+  const longest = Math.max(...found.pitches.map((p) => p.ticks), 1);
+  const pickup = places[0]?.pickup;
+  return (
+    <>
+      <PanelHead title={keyName(key.key)} sub={`${metreName(work.tune.metre)} · ${dance.name} · ${form.sequence}`} />
+      <Text>Its notes are {scale(key.key).map(sign).join(", ")}. {pickup ? "It starts with a pickup." : "It starts on the downbeat."}</Text>
+      {key.disagreement && <Text mt="8px" color="madder">{key.disagreement}</Text>}
+      <Block title="How the key shows">
+        {key.evidence.map((e) => <Text key={e} fontSize="14px" mb="2px">{e[0]?.toUpperCase()}{e.slice(1)}</Text>)}
+        {key.ranked.length > 1 && <Text fontSize="13px" color="quiet" mt="4px">By the notes alone: {key.ranked.slice(0, 3).map((k) => `${k.tonic} ${k.mode} ${Math.round(k.confidence * 100)} %`).join(", ")}.</Text>}
+      </Block>
+      <Block title={`Learn ${form.learn} ${form.learn === 1 ? "bar" : "bars"} and you know all ${form.bars}`}>
+        {form.phrases.map((p) => <Flex key={p.order} fontSize="14px" gap="8px"><Text w="36px" fontFamily="heading" fontWeight="600">{p.name}</Text><Text>{relationWords(p, form, places)}</Text></Flex>)}
+      </Block>
+      <Block title={`${found.pitches.length} pitches, from ${found.lowest ? sign(pitchName(found.lowest)) : ""} to ${found.highest ? sign(pitchName(found.highest)) : ""}`}>
+        {[...found.pitches].reverse().map((p) => (
+          <Flex key={pitchName(p.pitch)} align="center" gap="8px" h="18px" fontSize="13px">
+            <Text w="36px">{sign(pitchName(p.pitch))}</Text>
+            <Box h="8px" borderRadius="2px" bg="woad" w={`${(p.ticks / longest) * 190}px`} />
+            <Text color="quiet">{p.count}×</Text>
+          </Flex>
+        ))}
+      </Block>
+    </>
+  );
+}
+
+/** The chords at a glance, and the places where taste decides. */
+export function ChordsPanel({ bench, derived, onSelect }: { bench: BenchState; derived: Derived; onSelect: (next: Selection) => void }) {
+  const { plan, analysis } = derived;
+  const used = new Map<string, number>();
+  for (const c of plan.chords) used.set(c.symbol, (used.get(c.symbol) ?? 0) + c.ticks);
+  const all = [...used.values()].reduce((a, b) => a + b, 0) || 1;
+  const close = plan.chords.map((chord, index) => ({ chord, index, gap: chord.alternatives[0]?.cost ?? 99 })).filter(({ chord, gap }) => !chord.locked && gap < 1.5).sort((a, b) => a.gap - b.gap).slice(0, 4);
+  const printed = bench.work.tune.strains.some((s) => s.bars.some((b) => b.chords.length > 0));
+  const own = bench.work.locks.length;
+  return (
+    <>
+      <PanelHead title={`${used.size} ${used.size === 1 ? "chord" : "chords"}`} sub={`${plan.style} style${own ? ` · ${own} locked by you` : ""}`} />
+      <Text>Click a chord to see why it stands there. What you choose stays, and the others are planned around it.</Text>
+      <Block title="Share of the tune">
+        {[...used].sort((a, b) => b[1] - a[1]).map(([symbol, ticks]) => (
+          <Flex key={symbol} align="center" gap="8px" h="24px">
+            <Text w="44px" fontWeight="700">{symbol}</Text>
+            <Box h="10px" borderRadius="2px" bg="lichen" w={`${(ticks / all) * 170}px`} />
+            <Text fontSize="13px" color="quiet">{Math.round((100 * ticks) / all)} %</Text>
+          </Flex>
+        ))}
+      </Block>
+      {close.length > 0 && (
+        <Block title="Worth a listen: the runner-up is close">
+          {close.map(({ chord, index, gap }) => (
+            <ChoiceRow key={index} name={`bar ${analysis.places[chord.bar]?.number}`} worth={Math.exp(-gap / 2)} note={`${chord.symbol} or ${chord.alternatives[0]?.symbol}`} onTake={() => onSelect({ kind: "chord", index })} />
+          ))}
+        </Block>
+      )}
+      {printed && (
+        <Block title="Chords printed in the file">
+          <Button variant="outline" size="sm" borderColor="quiet" color="ink" aria-pressed={bench.work.fileChords} onClick={() => bench.change(bench.work.fileChords ? "Chords derived anew" : "Chords of the file kept", (w) => ({ ...w, fileChords: !w.fileChords }))}>
+            {bench.work.fileChords ? "Derive them instead" : "Keep them as printed"}
+          </Button>
+        </Block>
+      )}
+    </>
+  );
+}
+
+const RULES: Record<string, string> = {
+  Thirds: "a third all the way",
+  "Fourth under the tonic": "a third, but a fourth where the melody is on the tonic",
+  "Chord-fit": "third or fourth, whichever is in the chord",
+};
+
+/** The school, the side, and how the two lines get on. */
+export function HarmonyPanel({ bench, derived, onSelect }: { bench: BenchState; derived: Derived; onSelect: (next: Selection) => void }) {
+  const { line, analysis } = derived;
+  const worst = line.clashes.map((clash, bar) => ({ clash, bar })).filter((c) => c.clash >= 20).sort((a, b) => b.clash - a.clash).slice(0, 4);
+  return (
+    <>
+      <PanelHead title={`${line.side === "below" ? "Low" : "High"} harmony`} sub={`for ${line.instrument} · clash ${line.clash.toFixed(1)} of 100`} />
+      <Text mb="10px">Click a note of the second staff to see the rule that chose it.</Text>
+      <RadioGroup.Root value={line.school} onValueChange={({ value }) => value && bench.change(`Harmony by ${value}`, (w) => ({ ...w, school: value }))} aria-label="School">
+        {SCHOOLS.map((school) => (
+          <RadioGroup.Item key={school.name} value={school.name} py="7px" borderTop="1px solid" borderColor="cord" w="100%" alignItems="flex-start" cursor="pointer">
+            <RadioGroup.ItemHiddenInput />
+            <RadioGroup.ItemIndicator mt="3px" borderColor="quiet" _checked={{ bg: "heather", borderColor: "heather", color: "fleece" }} />
+            <RadioGroup.ItemText><Text as="span" fontWeight="700" display="block">{school.name}</Text><Text as="span" fontSize="13px" color="quiet">{RULES[school.name]}</Text></RadioGroup.ItemText>
+          </RadioGroup.Item>
+        ))}
+      </RadioGroup.Root>
+      <Flex mt="10px" gap="6px" role="group" aria-label="Side">
+        {(["below", "above"] as const).map((side) => (
+          <Button key={side} size="sm" flex="1" variant="outline" borderColor={line.side === side ? "ink" : "cord"} bg={line.side === side ? "block" : "transparent"} color={line.side === side ? "onBlock" : "ink"} aria-pressed={line.side === side} onClick={() => bench.change(side === "below" ? "Harmony below" : "Harmony above", (w) => ({ ...w, side }))}>
+            {side === "below" ? "below the tune" : "above the tune"}
+          </Button>
+        ))}
+      </Flex>
+      {worst.length > 0 && (
+        <Block title="Bars that rub most">
+          {worst.map(({ clash, bar }) => (
+            <ChoiceRow key={bar} name={`bar ${analysis.places[bar]?.number}`} worth={clash / 100} note={String(clash)} onTake={() => { const index = line.notes.findIndex((n) => n.bar === bar && n.pitch); if (index >= 0) onSelect({ kind: "note", index }); }} />
+          ))}
+        </Block>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,43 @@
+"use client";
+import { Box, Button } from "@chakra-ui/react";
+import type { Derived } from "../../../core/ensemble";
+import type { Lens, Selection } from "../Bench";
+import type { BenchState } from "../useBench";
+import type { PlayerState } from "../usePlayer";
+import { ChordPanel } from "./ChordPanel";
+import { ChordsPanel, HarmonyPanel, TunePanel } from "./LensPanels";
+import { NotePanel } from "./NotePanel";
+import { PartsPanel } from "./PartsPanel";
+
+type Props = {
+  bench: BenchState; derived: Derived; lens: Lens; selection: Selection; onSelect: (next: Selection) => void; onTake: (symbol: string) => void; onLock: () => void;
+  player: PlayerState; bar: number; shown: string; onShow: (part: string) => void; folded: boolean; onFold: (folded: boolean) => void;
+};
+
+/** The side panel: why this is so, or, with nothing chosen, what is worth looking at. Under 1100 pixels it folds away. */
+export function Panel(props: Props) {
+  const { folded, onFold, selection } = props;
+  return (
+    <>
+      <Box
+        as="aside" aria-label="Why" w="316px" maxW="100%" flexShrink={0} overflowY="auto" borderLeft="1px solid" borderColor="cord" bg="fleece" px="20px" py="18px"
+        css={{ "@media (max-width: 1100px)": { position: "absolute", right: 0, top: 0, bottom: 0, zIndex: 5, boxShadow: "lg", display: folded || (!selection && props.lens !== "Parts") ? "none" : "block" } }}
+      >
+        <Inside {...props} />
+        <Button variant="outline" size="sm" mt="16px" borderColor="cord" color="ink" css={{ display: "none", "@media (max-width: 1100px)": { display: "inline-flex" } }} onClick={() => { onFold(true); props.onSelect(null); }}>Fold away</Button>
+      </Box>
+    </>
+  );
+}
+
+function Inside({ bench, derived, lens, selection, onSelect, onTake, onLock, player, bar, shown, onShow }: Props) {
+  const hear = () => player.play(bar, bar, false, false);
+  const chord = selection?.kind === "chord" ? derived.plan.chords[selection.index] : undefined;
+  const note = selection?.kind === "note" ? derived.line.notes[selection.index] : undefined;
+  if (chord) return <ChordPanel chord={chord} derived={derived} onTake={onTake} onLock={onLock} onHear={hear} />;
+  if (note) return <NotePanel note={note} derived={derived} side={bench.work.side} onHear={hear} />;
+  if (lens === "Tune") return <TunePanel work={bench.work} derived={derived} />;
+  if (lens === "Harmony") return <HarmonyPanel bench={bench} derived={derived} onSelect={onSelect} />;
+  if (lens === "Parts") return <PartsPanel bench={bench} derived={derived} shown={shown} onShow={onShow} />;
+  return <ChordsPanel bench={bench} derived={derived} onSelect={onSelect} />;
+}

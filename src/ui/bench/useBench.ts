@@ -1,0 +1,47 @@
+"use client";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { saveStep, travelStep } from "../../app/actions";
+import type { Derived, Work } from "../../core/ensemble";
+import type { Loaded } from "../../server/collection";
+import { startDeriver } from "../../workers/derive";
+
+/** The work on one tune: what is derived from it, and every way to change it. Changes show at once and are saved in order. */
+export function useBench(loaded: Loaded) {
+  const [state, setState] = useState(loaded);
+  const [derived, setDerived] = useState<Derived | null>(null);
+  const [problem, setProblem] = useState("");
+  const line = useRef<Promise<unknown>>(Promise.resolve());
+  const latest = useRef(state.work);
+  latest.current = state.work;
+
+  useEffect(() => {
+    let current = true;
+    startDeriver().derive(state.work).then(
+      (found) => { if (current) setDerived(found); },
+      (error: unknown) => { if (current) setProblem(`This tune could not be worked out: ${String(error)}`); },
+    );
+    return () => { current = false; };
+  }, [state.work]);
+
+  /** Runs saves one after another; the answer counts only if nothing newer has been done meanwhile. */
+  const enqueue = useCallback((run: () => Promise<Loaded | null>, takeWork: boolean) => {
+    line.current = line.current.then(run).then((answer) => {
+      setProblem("");
+      if (!answer) return setProblem("This tune is no longer in the collection.");
+      setState((now) => (takeWork ? answer : { ...answer, work: now.work }));
+    }, () => setProblem("Not saved: the application does not answer. Start it again; then undo and redo once to save."));
+  }, []);
+
+  const change = useCallback((step: string, edit: (work: Work) => Work) => {
+    const work = edit(latest.current);
+    if (JSON.stringify(work) === JSON.stringify(latest.current)) return;
+    latest.current = work;
+    setState((now) => ({ ...now, work, canUndo: true, canRedo: false, step }));
+    enqueue(() => saveStep(loaded.id, step, work), false);
+  }, [enqueue, loaded.id]);
+
+  const travel = useCallback((way: "undo" | "redo") => enqueue(() => travelStep(loaded.id, way), true), [enqueue, loaded.id]);
+
+  return { ...state, derived, problem, change, travel };
+}
+export type BenchState = ReturnType<typeof useBench>;

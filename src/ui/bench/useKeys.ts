@@ -1,0 +1,27 @@
+"use client";
+import { useEffect, useRef } from "react";
+
+/** Keys by name, with "Mod+" for Ctrl or Cmd and "Shift+" where it matters. */
+export type Keys = Record<string, () => void>;
+
+/** Answers keys anywhere on the page, except while something is being typed or a control wants the key itself. */
+export function useKeys(keys: Keys) {
+  const latest = useRef(keys);
+  latest.current = keys;
+  useEffect(() => {
+    const answer = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (event.altKey || target.closest("input, textarea, select, [contenteditable], [role=slider]")) return;
+      if ((event.key === " " || event.key === "Enter") && target.closest("button, a, [role=button], [role=radio]")) return;
+      const mod = event.ctrlKey || event.metaKey;
+      const name = event.key.length === 1 && (mod || event.key !== event.key.toUpperCase()) ? event.key.toLowerCase() : event.key;
+      const shift = event.shiftKey && (mod || name.length > 1);
+      const run = latest.current[`${mod ? "Mod+" : ""}${shift ? "Shift+" : ""}${name}`] ?? (mod ? undefined : latest.current[name.toLowerCase()]);
+      if (!run) return;
+      event.preventDefault();
+      run();
+    };
+    window.addEventListener("keydown", answer);
+    return () => window.removeEventListener("keydown", answer);
+  }, []);
+}

@@ -1,0 +1,60 @@
+"use client";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { type Derived, sheetOf, type Work } from "../../core/ensemble";
+import { countIn, perform } from "../../core/performance";
+import { barAt, stretchOf } from "../../workers/sound/schedule";
+import { Player } from "../sound/player";
+
+export type Loop = { from: number; to: number } | null;
+
+/** Sound for the bench: plays the whole group from a bar, or a loop, with each line on or off. */
+export function usePlayer(work: Work, derived: Derived | null, bar: number, loop: Loop) {
+  const [tick, setTick] = useState<number | null>(null);
+  const [playing, setPlaying] = useState(false);
+  const [percent, setPercent] = useState(70);
+  const [counting, setCounting] = useState(true);
+  const [muted, setMuted] = useState<ReadonlySet<string>>(new Set(["first"]));
+  const [failure, setFailure] = useState("");
+  const player = useRef<Player | null>(null);
+
+  const performance = useMemo(() => {
+    if (!derived) return null;
+    // Chords sound on through a bar that only repeats them: every planned chord is played, not only those printed.
+    const sheet = { ...sheetOf(work, derived), chords: derived.plan.chords.map(({ bar, at, symbol }) => ({ bar, at, symbol })) };
+    return perform(work.tune, sheet);
+  }, [work, derived]);
+
+  useEffect(() => {
+    const made = new Player((now) => { setTick(now); if (now === null) setPlaying(false); }, setFailure);
+    player.current = made;
+    return () => made.stop();
+  }, []);
+  useEffect(() => player.current?.setMuted(muted), [muted]);
+  useEffect(() => player.current?.setPercent(percent), [percent]);
+
+  const play = useCallback((from: number, to: number | null, looped: boolean, clicks = counting) => {
+    if (!performance || !derived) return;
+    const stretch = stretchOf(performance.bars, from, to ?? from);
+    setFailure("");
+    setPlaying(true);
+    void player.current?.play({
+      performance, percent, loop: looped, start: stretch.start, end: to === null ? performance.ticks : stretch.end,
+      clicks: clicks ? countIn(derived.analysis.places, from) : [],
+    });
+  }, [performance, derived, percent, counting]);
+
+  const toggle = useCallback(() => {
+    if (playing) player.current?.stop();
+    else if (loop) play(loop.from, loop.to, true);
+    else play(bar, null, false);
+  }, [playing, loop, play, bar]);
+
+  const sounding = performance && tick !== null ? (barAt(performance.bars, tick)?.index ?? null) : null;
+  const mute = useCallback((line: string) => setMuted((now) => {
+    const next = new Set(now);
+    if (!next.delete(line)) next.add(line);
+    return next;
+  }), []);
+  return { playing, sounding, percent, setPercent, counting, setCounting, muted, mute, setMuted, failure, toggle, play, stop: () => player.current?.stop() };
+}
+export type PlayerState = ReturnType<typeof usePlayer>;

@@ -1,0 +1,32 @@
+import type { VerovioToolkit } from "verovio/esm";
+import { sheetMusicXml } from "../../core/formats";
+import type { Sheet } from "../../core/score";
+
+/** Size of the engraving: percent of the engraver's own units. */
+const ROW_SCALE = 40;
+const PAGE_SCALE = 42;
+
+const COMMON = { svgHtml5: true, svgViewBox: true, header: "none", footer: "none", mnumInterval: 0, spacingStaff: 5, spacingSystem: 8, lyricSize: 5, openControlEvents: false };
+
+export type Drawn = { svg: string; log: string };
+
+/** One row of the bench: a single system stretched to `width` pixels. Notes and bars carry their ids. */
+export function drawRow(verovio: VerovioToolkit, sheet: Sheet, width: number): Drawn {
+  verovio.setOptions({
+    ...COMMON, scale: ROW_SCALE, pageWidth: Math.round((width * 100) / ROW_SCALE), pageHeight: 4000, adjustPageHeight: true, breaks: "encoded", minLastJustification: 0,
+    pageMarginLeft: 0, pageMarginRight: 0, pageMarginTop: 10, pageMarginBottom: 10,
+  });
+  verovio.loadData(sheetMusicXml(sheet, { ids: true }));
+  return { svg: verovio.renderToSVG(1), log: verovio.getLog() };
+}
+
+/** A whole sheet on A4 pages. */
+export function drawPages(verovio: VerovioToolkit, sheet: Sheet): { pages: string[]; log: string } {
+  verovio.setOptions({
+    ...COMMON, scale: PAGE_SCALE, pageWidth: 1780, pageHeight: 2280, adjustPageHeight: false, breaks: "auto", minLastJustification: 0.6, mnumInterval: 0, spacingSystem: 12, justifyVertically: false,
+    pageMarginLeft: 0, pageMarginRight: 0, pageMarginTop: 40, pageMarginBottom: 0,
+  });
+  verovio.loadData(sheetMusicXml(sheet));
+  const pages = Array.from({ length: verovio.getPageCount() }, (_, i) => verovio.renderToSVG(i + 1));
+  return { pages, log: verovio.getLog() };
+}

@@ -1,0 +1,11 @@
+declare module "verovio/esm" {
+  export class VerovioToolkit {
+    constructor(module: unknown);
+    setOptions(options: Record<string, unknown>): void;
+    loadData(data: string): number;
+    renderToSVG(page: number): string;
+    getPageCount(): number;
+    getLog(): string;
+    getVersion(): string;
+  }
+}
