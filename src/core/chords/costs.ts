@@ -24,6 +24,7 @@ export const localCosts = (cut: readonly Segment[]): LocalCost<Candidate>[] => [
   { name: "melody notes in the chord", at: (i, s) => total(cut[i], (n) => n.weight * (inside[roleOf(n, s.chord)] ?? 0)) },
   { name: "melody notes outside the chord", at: (i, s) => total(cut[i], (n) => n.weight * (outside[roleOf(n, s.chord)] ?? 0)) },
   { name: "a seventh the melody does not sound", at: (i, s) => (s.chord.suffix === "7" && !cut[i]?.notes.some((n) => roleOf(n, s.chord) === "seventh") ? weights.seventhUnsounded : 0) },
+  { name: "home chord", at: (_, s) => (s.degree === 1 ? weights.home : 0) },
   { name: "not a chord of the style", at: (_, s) => (s.allowed ? 0 : weights.outsideStyle) },
   { name: "opening away from the tonic", at: (i, s) => (i === 0 && s.degree !== 1 ? weights.opening : 0) },
   { name: "ending away from the tonic", at: (i, s) => (i === cut.length - 1 && s.degree !== 1 ? weights.ending * (s.degree === 5 || s.degree === 7 ? 0.6 : 1) : 0) },

@@ -5,7 +5,7 @@ import { type Phrase, relationWords } from "../../core/analysis";
 import type { Derived } from "../../core/ensemble";
 import { type Sheet, slice } from "../../core/score";
 import { startEngraver } from "../../workers/engrave";
-import { measureRow, type Measured } from "../engraving/measure";
+import { type Measured, measureRow, nameStaves, noteAt } from "../engraving/measure";
 import { WeaveStrip } from "../weave/WeaveStrip";
 import type { Lens, Selection } from "./Bench";
 import { ChordLane } from "./ChordLane";
@@ -37,7 +37,9 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: measured from the SVG that `svg` has just put in place
   useLayoutEffect(() => {
-    if (holder.current && svg) setMeasured(measureRow(holder.current, own.places.map((p) => p.index), own.staves[0]?.id ?? "melody"));
+    if (!holder.current || !svg) return;
+    nameStaves(holder.current, own.staves.map((s) => s.id));
+    setMeasured(measureRow(holder.current, own.places.map((p) => p.index), own.staves.map((s) => s.id)));
   }, [svg]);
 
   useEffect(() => {
@@ -52,16 +54,16 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
   }, [playing]);
 
   const click = (event: React.MouseEvent) => {
-    const id = (event.target as Element).closest("[data-id]")?.closest("g.note, g.rest, g.chord")?.getAttribute("data-id") ?? "";
-    const [staff, at, number] = id.split(".");
-    if (staff === "moving") {
-      const index = derived.line.notes.findLastIndex((n) => n.bar < Number(at) || (n.bar === Number(at) && n.event <= Number(number)));
+    const box = holder.current?.getBoundingClientRect();
+    if (!box || !measured) return;
+    const [x, y] = [event.clientX - box.left, event.clientY - box.top];
+    const hit = noteAt(measured, x, y);
+    if (hit?.staff === "moving" && !event.shiftKey) {
+      const index = derived.line.notes.findLastIndex((n) => n.bar < hit.bar || (n.bar === hit.bar && n.event <= hit.event));
       if (index >= 0) return onSelect({ kind: "note", index });
     }
-    const box = holder.current?.getBoundingClientRect();
-    const x = event.clientX - (box?.left ?? 0);
-    const hit = measured?.bars.find((b) => x >= b.left && x <= b.right);
-    if (hit) onPick(hit.index, event.shiftKey);
+    const bar = measured.bars.find((b) => x >= b.left && x <= b.right);
+    if (bar) onPick(bar.index, event.shiftKey);
   };
 
   const cells = derived.weave.filter((c) => c.bar >= from && c.bar <= to);
@@ -88,7 +90,7 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
           ))}
           {/* biome-ignore lint/a11y/useKeyWithClickEvents: the arrow keys and Enter do the same for the whole page */}
           {/* biome-ignore lint/security/noDangerouslySetInnerHtml: the engraver's own SVG, made from escaped text */}
-          <div ref={holder} data-engraving {...(lens === "Tune" || sheet.staves.length === 1 ? {} : { "data-dyed": "" })} style={{ position: "relative" }} onClick={click} dangerouslySetInnerHTML={{ __html: svg }} />
+          <div ref={holder} data-engraving style={{ position: "relative" }} onClick={click} dangerouslySetInnerHTML={{ __html: svg }} />
           {lens === "Harmony" && measured?.bars.map((b) => {
             const clash = derived.line.clashes[b.index] ?? 0;
             return clash >= NOTCH ? (

@@ -3,10 +3,22 @@ export type Measured = {
   bars: { index: number; left: number; right: number; top: number; bottom: number }[];
   /** Middle of the head of each event of the first staff, by "BAR.EVENT". */
   notes: ReadonlyMap<string, number>;
+  /** Every staff of every bar with its notes, for telling what a click meant. */
+  staves: { bar: number; staff: string; top: number; bottom: number; notes: { event: number; x: number }[] }[];
 };
 
-/** Reads bars and notes from the engraver's SVG by their ids. `staff` is the id of the first staff. */
-export function measureRow(holder: HTMLElement, bars: readonly number[], staff: string): Measured {
+/** The note a point in the row means: the nearest one of the staff it lies closest to. */
+export function noteAt({ bars, staves }: Measured, x: number, y: number): { bar: number; staff: string; event: number } | undefined {
+  const bar = bars.find((b) => x >= b.left - 4 && x <= b.right);
+  const away = (s: Measured["staves"][number]) => Math.max(s.top - y, y - s.bottom, 0);
+  const staff = staves.filter((s) => s.bar === bar?.index).sort((a, b) => away(a) - away(b))[0];
+  const note = staff && [...staff.notes].sort((a, b) => Math.abs(a.x - x) - Math.abs(b.x - x))[0];
+  return note && { bar: staff.bar, staff: staff.staff, event: note.event };
+}
+
+/** Reads bars and notes from the engraver's SVG by their ids. `lines` are the ids of its staves from the top. */
+export function measureRow(holder: HTMLElement, bars: readonly number[], lines: readonly string[]): Measured {
+  const staff = lines[0] ?? "";
   const origin = holder.getBoundingClientRect();
   const found = bars.flatMap((index) => {
     const measure = holder.querySelector(`[data-id="m.${staff}.${index}"]`);
@@ -25,5 +37,28 @@ export function measureRow(holder: HTMLElement, bars: readonly number[], staff: 
     const name = (element.getAttribute("data-id") ?? "").slice(staff.length + 1);
     if (box.width > 0) notes.set(name, box.left + box.width / 2 - origin.left);
   }
-  return { bars: found, notes };
+  // The first bar of a row is framed from its first note, past clef and signature.
+  const first = found[0];
+  const start = first && Math.min(...[...notes].filter(([name]) => name.startsWith(`${first.index}.`)).map(([, x]) => x));
+  if (first && start !== undefined && Number.isFinite(start)) first.left = Math.max(first.left, start - 18);
+  const staves = bars.flatMap((bar) => {
+    const measure = holder.querySelector(`[data-id="m.${staff}.${bar}"]`);
+    return [...(measure?.querySelectorAll(":scope > g.staff") ?? [])].map((element, i) => {
+      const edges = [...element.querySelectorAll(":scope > path")].map((p) => p.getBoundingClientRect());
+      const line = lines[i] ?? "";
+      const heads = [...element.querySelectorAll(`[data-id^="${line}."]`)].map((note) => {
+        const box = note.getBoundingClientRect();
+        return { event: Number(note.getAttribute("data-id")?.split(".")[2]), x: box.left + box.width / 2 - origin.left };
+      });
+      return { bar, staff: line, top: Math.min(...edges.map((e) => e.top)) - origin.top, bottom: Math.max(...edges.map((e) => e.bottom)) - origin.top, notes: heads };
+    });
+  });
+  return { bars: found, notes, staves };
+}
+
+/** Writes on every staff of a row which line it is, so that lines can be told apart by colour. */
+export function nameStaves(holder: HTMLElement, lines: readonly string[]): void {
+  for (const measure of holder.querySelectorAll("g.measure")) {
+    [...measure.querySelectorAll(":scope > g.staff")].forEach((staff, i) => void staff.setAttribute("data-line", lines[i] ?? ""));
+  }
 }

@@ -52,6 +52,11 @@ export function WeaveStrip({ cells, height, numbered = false, current, sounding,
         zIndex={chosen ? 1 : undefined}
         cursor={onPick ? "pointer" : undefined}
       >
+        {numbered && (i === 0 || newPhrase) && (
+          <Box as="span" position="absolute" left="3px" top="2px" px="2px" fontSize="12px" lineHeight="13px" fontWeight="700" fontFamily="heading" bg="fleece" color="ink" borderRadius="2px" zIndex={2} whiteSpace="nowrap">
+            {cell.phrase}
+          </Box>
+        )}
         {numbered && !cell.pickup && (
           <Box as="span" position="absolute" left="3px" bottom="2px" px="2px" fontSize="12px" lineHeight="14px" fontWeight="600" bg="fleece" color="ink" borderRadius="2px">
             {cell.number}

@@ -16,17 +16,17 @@ export function drawRow(verovio: VerovioToolkit, sheet: Sheet, width: number): D
     ...COMMON, scale: ROW_SCALE, pageWidth: Math.round((width * 100) / ROW_SCALE), pageHeight: 4000, adjustPageHeight: true, breaks: "encoded", minLastJustification: 0,
     pageMarginLeft: 0, pageMarginRight: 0, pageMarginTop: 10, pageMarginBottom: 10,
   });
-  verovio.loadData(sheetMusicXml(sheet, { ids: true }));
+  verovio.loadData(sheetMusicXml(sheet, { ids: true, row: true }));
   return { svg: verovio.renderToSVG(1), log: verovio.getLog() };
 }
 
-/** A whole sheet on A4 pages. */
-export function drawPages(verovio: VerovioToolkit, sheet: Sheet): { pages: string[]; log: string } {
+/** A whole sheet on A4 pages, with a new system at each bar in `systems`. */
+export function drawPages(verovio: VerovioToolkit, sheet: Sheet, systems: readonly number[]): { pages: string[]; log: string } {
   verovio.setOptions({
-    ...COMMON, scale: PAGE_SCALE, pageWidth: 1780, pageHeight: 2280, adjustPageHeight: false, breaks: "auto", minLastJustification: 0.6, mnumInterval: 0, spacingSystem: 12, justifyVertically: false,
+    ...COMMON, scale: PAGE_SCALE, pageWidth: 1780, pageHeight: 2280, adjustPageHeight: false, breaks: systems.length > 1 ? "line" : "auto", minLastJustification: 0, spacingSystem: 12, justifyVertically: false,
     pageMarginLeft: 0, pageMarginRight: 0, pageMarginTop: 40, pageMarginBottom: 0,
   });
-  verovio.loadData(sheetMusicXml(sheet));
+  verovio.loadData(sheetMusicXml(sheet, { systems: new Set(systems) }));
   const pages = Array.from({ length: verovio.getPageCount() }, (_, i) => verovio.renderToSVG(i + 1));
   return { pages, log: verovio.getLog() };
 }

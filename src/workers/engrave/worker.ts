@@ -12,7 +12,7 @@ const verovio = (async () => {
 
 const engraver = {
   row: async (sheet: Sheet, width: number) => drawRow(await verovio, sheet, width),
-  pages: async (sheet: Sheet) => drawPages(await verovio, sheet),
+  pages: async (sheet: Sheet, systems: readonly number[]) => drawPages(await verovio, sheet, systems),
 };
 export type Engraver = typeof engraver;
 

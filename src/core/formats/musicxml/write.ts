@@ -7,8 +7,10 @@ import { el, text } from "./xml";
 export type MusicXmlOptions = {
   /** Ids on notes and bars ("STAFF.BAR.EVENT"), so that a drawing can be matched with the score. */
   ids?: boolean;
-  /** Bar numbers shown at the start of each system. */
-  firstBar?: number;
+  /** A row of a longer page: one system without names, tempo or metre, but for the metre where the tune starts or changes it. */
+  row?: boolean;
+  /** Bars (by place in the sheet) that start a new system; a single part then goes without its name. */
+  systems?: ReadonlySet<number>;
 };
 
 const CLEFS = { treble: ["G", 2], alto: ["C", 3], bass: ["F", 4] } as const;
@@ -17,7 +19,7 @@ const CLEFS = { treble: ["G", 2], alto: ["C", 3], bass: ["F", 4] } as const;
 export function sheetMusicXml(sheet: Sheet, options: MusicXmlOptions = {}): string {
   const parts = sheet.staves.map((staff, i) => ({ staff, id: `P${i + 1}` }));
   const list = parts.map(({ staff, id }) => el("score-part", { id },
-    text("part-name", staff.name),
+    text("part-name", staff.name, { "print-object": options.row || (options.systems && sheet.staves.length === 1) ? "no" : undefined }),
     el("score-instrument", { id: `${id}-I1` }, text("instrument-name", staff.name)),
     el("midi-instrument", { id: `${id}-I1` }, text("midi-channel", channel(Number(id.slice(1)))), text("midi-program", staff.program + 1))));
   return [
@@ -57,18 +59,19 @@ class PartWriter {
     return this.sheet.places.map((place, i) => {
       const implicit = place.pickup || place.offset > 0 || (i > 0 && this.sheet.places[i - 1]?.number === place.number);
       return el("measure", { number: place.pickup && place.index > 0 ? `X${place.index}` : place.number, implicit: implicit ? "yes" : undefined, id: this.options.ids ? `m.${this.staff.id}.${place.index}` : undefined },
-        this.leftBar(place), this.attributes(place, i), this.leads && i === 0 ? this.tempo(this.sheet.tempo) : undefined, this.music(place, i), this.rightBar(place, i));
+        (this.options.row && i === 0) || (i > 0 && this.leads && this.options.systems?.has(i)) ? el("print", { "new-system": "yes" }) : undefined, this.leftBar(place), this.attributes(place, i), this.leads && i === 0 && !this.options.row ? this.tempo(this.sheet.tempo) : undefined, this.music(place, i), this.rightBar(place, i));
     });
   }
 
   private attributes(place: Place, i: number): string | undefined {
     const change = place.bar.changes.filter((c) => c.at === 0);
     const key = i === 0 ? place.key : change.find((c) => c.key)?.key;
-    const metre = i === 0 ? place.metre : change.find((c) => c.metre)?.metre;
+    const fresh = i === 0 && !(this.options.row && place.index > 0);
+    const metre = fresh ? place.metre : change.find((c) => c.metre)?.metre;
     if (key) this.key = key;
     const [sign, line] = CLEFS[this.staff.clef];
     const inner = [
-      i === 0 ? text("divisions", QUARTER) : "", key ? keyXml(key) : "", metre ? timeXml(metre) : "",
+      i === 0 ? text("divisions", QUARTER) : "", key ? keyXml(key) : "", metre ? timeXml(metre) : i === 0 ? timeXml(place.metre, false) : "",
       i === 0 ? el("clef", {}, text("sign", sign), text("line", line)) : "",
     ].join("");
     const tempo = i > 0 && this.leads ? change.find((c) => c.tempo)?.tempo : undefined;
@@ -251,9 +254,9 @@ function keyXml(key: Key): string {
   return el("key", {}, ...altered.flatMap((s) => [text("key-step", s), text("key-alter", alterIn(key, s))]));
 }
 
-function timeXml(metre: Metre): string {
+function timeXml(metre: Metre, shown = true): string {
   if (metre.symbol === "free") return el("time", { "print-object": "no" }, el("senza-misura"));
-  return el("time", { symbol: metre.symbol }, text("beats", metre.beats), text("beat-type", metre.unit));
+  return el("time", { symbol: metre.symbol, "print-object": shown ? undefined : "no" }, text("beats", metre.beats), text("beat-type", metre.unit));
 }
 
 function harmonyXml(chord: SheetChord, offset: number): string {

@@ -4,7 +4,7 @@ import { inventory, relationWords } from "../../../core/analysis";
 import type { Derived, Work } from "../../../core/ensemble";
 import { SCHOOLS } from "../../../core/harmony";
 import { metreName } from "../../../core/score";
-import { keyName, pitchName, scale } from "../../../core/theory";
+import { keyName, parseChord, pitchName, scale } from "../../../core/theory";
 import type { Selection } from "../Bench";
 import type { BenchState } from "../useBench";
 import { Block, ChoiceRow, PanelHead } from "./parts";
@@ -48,7 +48,7 @@ export function ChordsPanel({ bench, derived, onSelect }: { bench: BenchState; d
   const used = new Map<string, number>();
   for (const c of plan.chords) used.set(c.symbol, (used.get(c.symbol) ?? 0) + c.ticks);
   const all = [...used.values()].reduce((a, b) => a + b, 0) || 1;
-  const close = plan.chords.map((chord, index) => ({ chord, index, gap: chord.alternatives[0]?.cost ?? 99 })).filter(({ chord, gap }) => !chord.locked && gap < 1.5).sort((a, b) => a.gap - b.gap).slice(0, 4);
+  const close = plan.chords.map((chord, index) => ({ chord, index, gap: chord.alternatives[0]?.cost ?? 99 })).filter(({ chord, gap }) => !chord.locked && gap < 1.5 && parseChord(chord.symbol)?.root !== parseChord(chord.alternatives[0]?.symbol ?? "")?.root).sort((a, b) => a.gap - b.gap).slice(0, 4);
   const printed = bench.work.tune.strains.some((s) => s.bars.some((b) => b.chords.length > 0));
   const own = bench.work.locks.length;
   return (
