@@ -46,7 +46,7 @@ export function deriveHarmony({ places, plan, phraseEnds, school = CHORD_FIT, si
   };
 }
 
-const holds = (chord: Chord | null, pitch: Pitch) => chord !== null && chord.sounds.includes(midi(pitch) % 12);
+const holds = (chord: Chord | null, pitch: Pitch) => chord?.sounds.includes(midi(pitch) % 12) === true;
 
 /** Notes that keep every rule about one moment. */
 function choices(note: MelodyNote, on: Instrument): Choice[] {

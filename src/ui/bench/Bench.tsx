@@ -6,6 +6,7 @@ import { lockChord, sheetOf, unlockChord } from "../../core/ensemble";
 import type { Loaded } from "../../server/collection";
 import { WeaveStrip } from "../weave/WeaveStrip";
 import { HelpSheet } from "./HelpSheet";
+import { LENSES, type Selection } from "./lenses";
 import { Panel } from "./panel/Panel";
 import { Rows } from "./Rows";
 import { TopLine } from "./TopLine";
@@ -13,12 +14,6 @@ import { Transport } from "./Transport";
 import { type Loop, usePlayer } from "./usePlayer";
 import { useBench } from "./useBench";
 import { useKeys } from "./useKeys";
-
-export const LENSES = ["Tune", "Chords", "Harmony", "Parts"] as const;
-export type Lens = (typeof LENSES)[number];
-
-/** What is looked at: a planned chord or a note of the harmony line, by order. */
-export type Selection = { kind: "chord" | "note"; index: number } | null;
 
 /** The working page of one tune. */
 export function Bench({ loaded }: { loaded: Loaded }) {

@@ -4,7 +4,7 @@ import type { ChordPlan } from "../../core/chords";
 import type { Place } from "../../core/score";
 import { chordWords, parseChord } from "../../core/theory";
 import type { Measured } from "../engraving/measure";
-import type { Selection } from "./Bench";
+import type { Selection } from "./lenses";
 
 type Props = { plan: ChordPlan; places: readonly Place[]; measured: Measured | null; selection: Selection; onSelect: (next: Selection) => void };
 

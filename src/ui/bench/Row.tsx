@@ -7,7 +7,7 @@ import { type Sheet, slice } from "../../core/score";
 import { startEngraver } from "../../workers/engrave";
 import { type Measured, measureRow, nameStaves, noteAt } from "../engraving/measure";
 import { WeaveStrip } from "../weave/WeaveStrip";
-import type { Lens, Selection } from "./Bench";
+import type { Lens, Selection } from "./lenses";
 import { ChordLane } from "./ChordLane";
 import type { Loop } from "./usePlayer";
 
@@ -88,6 +88,7 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
           {loop && measured?.bars.filter((b) => b.index >= loop.from && b.index <= loop.to).map((b) => (
             <Box key={b.index} position="absolute" pointerEvents="none" left={`${b.left}px`} w={`${b.right - b.left}px`} top={`${b.top - 8}px`} h={`${b.bottom - b.top + 16}px`} bg="wash" opacity={0.6} />
           ))}
+          {/* biome-ignore lint/a11y/noStaticElementInteractions: the picture of the music; every bar and chord has its own button above */}
           {/* biome-ignore lint/a11y/useKeyWithClickEvents: the arrow keys and Enter do the same for the whole page */}
           {/* biome-ignore lint/security/noDangerouslySetInnerHtml: the engraver's own SVG, made from escaped text */}
           <div ref={holder} data-engraving style={{ position: "relative" }} onClick={click} dangerouslySetInnerHTML={{ __html: svg }} />

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import type { Phrase } from "../../core/analysis";
 import type { Derived } from "../../core/ensemble";
 import type { Sheet } from "../../core/score";
-import type { Lens, Selection } from "./Bench";
+import type { Lens, Selection } from "./lenses";
 import { Row } from "./Row";
 import type { Loop } from "./usePlayer";
 

@@ -3,7 +3,7 @@ import { Box, Button, Flex, Heading, IconButton, Text } from "@chakra-ui/react";
 import { CircleHelp, Menu, Redo2, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { ThemeSwitch } from "../ThemeSwitch";
-import { type Lens, LENSES } from "./Bench";
+import { type Lens, LENSES } from "./lenses";
 import type { BenchState } from "./useBench";
 
 const KEYS: Record<Lens, string> = { Tune: "T", Chords: "G", Harmony: "Y", Parts: "P" };

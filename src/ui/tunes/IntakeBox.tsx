@@ -123,7 +123,7 @@ function Outcome({ result, onShow }: { result: Intake; onShow: (line: number, co
       {remarks.length > 0 && (
         <details>
           <summary>{remarks.length === 1 ? "1 thing was mended" : `${remarks.length} things were mended`} while reading</summary>
-          {remarks.slice(0, 40).map((r, i) => <Text key={`${r.line}:${i}`} color="quiet" mt="1">Line {r.line}, column {r.column}: {r.message}</Text>)}
+          {remarks.slice(0, 40).map((r) => <Text key={`${r.line}:${r.column}:${r.message}`} color="quiet" mt="1">Line {r.line}, column {r.column}: {r.message}</Text>)}
         </details>
       )}
     </Box>

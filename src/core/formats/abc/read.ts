@@ -1,5 +1,5 @@
 import Parse, { type ParsedElement, type ParsedKey, type ParsedMetre, type ParsedTempo, type ParsedTune } from "abcjs/src/parse/abc_parse.js";
-import { barTicks, type Bar, type Change, Event, MARKS, type Metre, QUARTER, type Strain, Tune } from "../../score";
+import { barTicks, type Bar, type Change, type Event, MARKS, type Metre, QUARTER, type Strain, Tune } from "../../score";
 import { alterIn, type Key, naturalAt, parseChord, type Pitch, STEPS, type Step } from "../../theory";
 import { FormatError, type Remark, type Spot } from "../problem";
 import { type Cutting, cutBook, LONGEST_TUNE } from "./book";
@@ -31,20 +31,21 @@ export function readAbcTune(cutting: Cutting): { tune: Tune; remarks: Remark[] }
   if (keyLine < 0) {
     throw new FormatError("This tune has no key. Add a line such as K:D before the music.", { line: cutting.line, column: 1 });
   }
-  checkHeader(text, cutting.line);
+  checkKey(text, cutting.line);
   const parser = new Parse();
-  try {
-    parser.parse(header + text, {}, 0);
-  } catch (error) {
-    throw new FormatError(`The music could not be read (${error instanceof Error ? error.message : "unknown reason"}). Check the signs on this tune's lines.`, { line: cutting.line + keyLine, column: 1 });
-  }
+  const guarded = <T>(run: () => T): T => {
+    try {
+      return run();
+    } catch (error) {
+      throw new FormatError(`The music could not be read (${error instanceof Error ? error.message : "unknown reason"}). Check the signs on this tune's lines.`, { line: cutting.line + keyLine, column: 1 });
+    }
+  };
+  guarded(() => parser.parse(header + text, {}, 0));
   for (const w of parser.getWarningObjects() ?? []) {
     if (/Ignored header|font|directive|MIDI/i.test(w.message)) continue;
     remarks.push({ ...spotOf(w.startChar), message: `${w.message}.` });
   }
-  const parsed = parser.getTune();
-  const build = new Builder(parsed, fields, spotOf, remarks);
-  const tune = build.tune();
+  const tune = guarded(() => new Builder(parser.getTune(), fields, spotOf, remarks).tune());
   if (!tune) throw new FormatError("This tune has a header but no notes. Add the music below the K: line.", { line: cutting.line + keyLine, column: 1 });
   const checked = Tune.safeParse(tune);
   if (!checked.success) {
@@ -83,21 +84,16 @@ function headerFields(text: string): Map<string, string[]> {
   return fields;
 }
 
-const GOOD_KEY = /^(none|HP|Hp|[A-G][#b]?\s*(m|min|minor|maj|major|mix\w*|dor\w*|phr\w*|lyd\w*|loc\w*|ion\w*|aeo\w*|exp)?\b|clef|treble|bass|[A-G][#b]?)/i;
-const GOOD_METRE = /^(C\|?|none|[\d+()\s]+\/\s*\d+|\d+)/i;
+const GOOD_KEY = /^([A-G]|HP\b|none\b|[\^_=][_^]?[a-g]|(clef|treble|alto|tenor|bass|perc|middle|m=|octave|transpose|score|staff|stafflines|cue|style|shift)\b)/i;
 
-/** The two fields that nothing can be guessed for when they are wrong. */
-function checkHeader(text: string, first: number) {
+/** The one field that nothing can be guessed for when it is wrong. */
+function checkKey(text: string, first: number) {
   const lines = text.split("\n");
   for (const [i, line] of lines.entries()) {
     const value = line.slice(2).replace(/%.*/, "").trim();
     const column = 3 + (line.slice(2).length - line.slice(2).trimStart().length);
     if (line.startsWith("K:") && value && !GOOD_KEY.test(value)) {
       throw new FormatError(`"${value.slice(0, 40)}" is not a key. Write a tonic and a mode, such as K:D, K:Edor or K:Amix.`, { line: first + i, column });
-    }
-    const metre = /^M:/.test(line) ? value : "";
-    if (metre && !GOOD_METRE.test(metre)) {
-      throw new FormatError(`"${metre.slice(0, 40)}" is not a metre. Write a fraction such as M:6/8, or M:C or M:C|.`, { line: first + i, column });
     }
     if (line.startsWith("K:")) return;
   }
@@ -265,7 +261,7 @@ class Builder {
   /** Chord symbols and annotations. On a spacer they wait for what comes next. */
   private words(element: ParsedElement, _spacer: boolean) {
     for (const { name, position } of element.chord ?? []) {
-      const text = name.trim();
+      const text = name.replace(/\s+/g, " ").trim();
       if (!text) continue;
       const symbol = !position || position === "default" ? parseChord(text)?.symbol : undefined;
       if (symbol) this.bar.chords.push({ at: this.fill, symbol });

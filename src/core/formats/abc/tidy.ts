@@ -43,7 +43,7 @@ export function tidy(text: string, line: number): { text: string; remarks: Remar
       remarks.push({ line: line + i, column: 1, message });
       return `%${" ".repeat(Math.max(0, raw.length - 1))}`;
     };
-    if (raw.startsWith("%") || raw.trim() === "") return raw.trim() === "" ? "%" + raw.slice(1) : raw;
+    if (raw.startsWith("%") || raw.trim() === "") return raw.trim() === "" ? `%${raw.slice(1)}` : raw;
     if (/^ +[A-Za-z]:/.test(raw) && !body) return raw.trimStart().padEnd(raw.length);
     if (LETTER_FIELD.test(raw) && !/^[|:]/.test(raw)) {
       if (raw.startsWith("K:")) body = true;

@@ -90,6 +90,8 @@ function body(sheet: Sheet, key: Key, unit: number, labels: ReadonlyMap<number, 
 class VoiceWriter {
   private accidentals = new Map<Step, { alter: number; octave: number }>();
   private tied = new Set<string>();
+  /** Events of the bar being written. */
+  private now: readonly Event[] = [];
 
   constructor(
     private sheet: Sheet,
@@ -127,6 +129,7 @@ class VoiceWriter {
 
   private bar(place: Place, events: readonly Event[], chords: readonly { at: number; symbol: string }[]): string {
     this.accidentals.clear();
+    this.now = events;
     const beat = beatTicks(place.metre);
     const beam = barTicks(place.metre) % (2 * beat) === 0 && place.metre.unit <= 4 && place.metre.beats !== 2 ? 2 * beat : beat;
     let text = "";
@@ -142,7 +145,7 @@ class VoiceWriter {
       }
       if ((place.offset + at) % beam === 0 || event.ticks >= QUARTER) text += " ";
     }
-    return text.trimEnd() + " ";
+    return `${text.trimEnd()} `;
   }
 
   private changeText(change: Change, place: Place, at: number): string {
@@ -175,14 +178,13 @@ class VoiceWriter {
     return open + signs + words + "(".repeat(slurs.open) + grace + marks + body + length(written, this.unit) + (event.tie ? "-" : "") + ")".repeat(slurs.close);
   }
 
+  /** Notes of the tuplet that starts here: up to its last, or as far as tuplet notes go on in the bar. */
   private tupletCount(first: Event): number {
-    for (const events of this.staff.bars) {
-      const i = events.indexOf(first);
-      if (i < 0) continue;
-      const last = events.slice(i).findIndex((e) => e.tuplet?.place === "last");
-      return last < 0 ? 1 : last + 1;
-    }
-    return 1;
+    const rest = this.now.slice(this.now.indexOf(first) + 1);
+    const after = rest.findIndex((e) => !e.tuplet || e.tuplet.place === "first");
+    const inside = after < 0 ? rest : rest.slice(0, after);
+    const last = inside.findIndex((e) => e.tuplet?.place === "last");
+    return 1 + (last < 0 ? inside.length : last + 1);
   }
 
   private pitch(pitch: Pitch, ties: boolean): string {

@@ -5,7 +5,7 @@ import type { Derived, Work } from "../../../core/ensemble";
 import { SCHOOLS } from "../../../core/harmony";
 import { metreName } from "../../../core/score";
 import { keyName, parseChord, pitchName, scale } from "../../../core/theory";
-import type { Selection } from "../Bench";
+import type { Selection } from "../lenses";
 import type { BenchState } from "../useBench";
 import { Block, ChoiceRow, PanelHead } from "./parts";
 

@@ -1,7 +1,7 @@
 "use client";
 import { Box, Button } from "@chakra-ui/react";
 import type { Derived } from "../../../core/ensemble";
-import type { Lens, Selection } from "../Bench";
+import type { Lens, Selection } from "../lenses";
 import type { BenchState } from "../useBench";
 import type { PlayerState } from "../usePlayer";
 import { ChordPanel } from "./ChordPanel";
@@ -18,15 +18,13 @@ type Props = {
 export function Panel(props: Props) {
   const { folded, onFold, selection } = props;
   return (
-    <>
-      <Box
+    <Box
         as="aside" aria-label="Why" w="316px" maxW="100%" flexShrink={0} overflowY="auto" borderLeft="1px solid" borderColor="cord" bg="fleece" px="20px" py="18px"
         css={{ "@media (max-width: 1100px)": { position: "absolute", right: 0, top: 0, bottom: 0, zIndex: 5, boxShadow: "lg", display: folded || (!selection && props.lens !== "Parts") ? "none" : "block" } }}
       >
         <Inside {...props} />
         <Button variant="outline" size="sm" mt="16px" borderColor="cord" color="ink" css={{ display: "none", "@media (max-width: 1100px)": { display: "inline-flex" } }} onClick={() => { onFold(true); props.onSelect(null); }}>Fold away</Button>
       </Box>
-    </>
   );
 }
 

@@ -68,7 +68,8 @@ function RightsForm({ bench }: { bench: BenchState }) {
     }}>
       <Text fontWeight="700" mb="2px">Before copies are made</Text>
       <Text fontSize="13px" color="quiet" mb="8px">Written tunes may be in copyright. Say where this one comes from; then printing and files open.</Text>
-      <label><Text as="span" fontSize="13px">Source</Text><Input size="sm" bg="fleece" borderColor="cord" value={source} maxLength={2000} onChange={(e) => setSource(e.target.value)} placeholder="book, player, recording" /></label>
+      <label htmlFor="source"><Text as="span" fontSize="13px">Source</Text></label>
+      <Input id="source" size="sm" bg="fleece" borderColor="cord" value={source} maxLength={2000} onChange={(e) => setSource(e.target.value)} placeholder="book, player, recording" />
       <Box mt="6px"><label htmlFor="rights"><Text as="span" fontSize="13px">Rights</Text></label>
         <NativeSelect.Root size="sm"><NativeSelect.Field id="rights" bg="fleece" borderColor="cord" value={rights} onChange={(e) => setRights(e.target.value)}>{Rights.options.map((r) => <option key={r} value={r}>{RIGHTS[r]}</option>)}</NativeSelect.Field><NativeSelect.Indicator /></NativeSelect.Root>
       </Box>
