@@ -1,6 +1,6 @@
 import Parse, { type ParsedElement, type ParsedKey, type ParsedMetre, type ParsedTempo, type ParsedTune } from "abcjs/src/parse/abc_parse.js";
 import { barTicks, type Bar, type Change, type Event, MARKS, type Metre, QUARTER, type Strain, Tune } from "../../score";
-import { alterIn, type Key, naturalAt, parseChord, type Pitch, STEPS, type Step } from "../../theory";
+import { alterIn, type Key, naturalAt, parseChord, type Pitch, signature, STEPS, type Step } from "../../theory";
 import { FormatError, type Remark, type Spot } from "../problem";
 import { type Cutting, cutBook, LONGEST_TUNE } from "./book";
 import { inferMetre, pairRepeats, untieStrays } from "./mend";
@@ -204,7 +204,7 @@ class Builder {
   }
 
   private setKey(from: ParsedKey) {
-    const key = keyOf(from);
+    const key = keyOf(from) ?? (from.mode ? keyInWords(this.fields.get("K")?.[0] ?? "") : undefined) ?? { tonic: "C", mode: "major" };
     if (!this.begun) this.startKey = key;
     else if (JSON.stringify(key) !== JSON.stringify(this.key)) this.change({ key });
     this.key = key;
@@ -290,7 +290,8 @@ class Builder {
     });
     if (marks.length) event.marks = [...new Set(marks)].sort((a, b) => MARKS.indexOf(a) - MARKS.indexOf(b));
     if (element.lyric?.some((l) => l.syllable)) {
-      event.lyrics = element.lyric.slice(0, 20).map((l) =>
+      const sung = element.lyric.slice(0, element.lyric.findLastIndex((l) => l.syllable) + 1);
+      event.lyrics = sung.slice(0, 20).map((l) =>
         l.syllable ? { text: l.syllable.replaceAll("\u00a0", " ").slice(0, 200), ...(l.divider === "-" ? { hyphen: true } : {}) } : null);
     }
     if (element.rest?.type === "invisible") event.invisible = true;
@@ -386,11 +387,20 @@ function metreOf(from: ParsedMetre): Metre | undefined {
 }
 
 /** The key of the parser's signature. What the mode does not explain is kept as extra steps. Pipes sound in A mixolydian. */
-function keyOf(from: ParsedKey): Key {
+function keyOf(from: ParsedKey): Key | undefined {
   if (from.root === "HP" || from.root === "Hp") return { tonic: "A", mode: "mixolydian" };
-  if (!/^[A-G]$/.test(from.root)) return { tonic: "C", mode: "major" };
+  if (!/^[A-G]$/.test(from.root)) return undefined;
   const base: Key = { tonic: from.root + from.acc, mode: MODE_WORDS[from.mode.toLowerCase().slice(0, 3)] ?? "major" };
+  // Past seven signs the parser draws none; the mode says it all.
+  if (Math.abs(signature(base)) > 7) return base;
   const drawn = new Map((from.accidentals ?? []).map((a) => [a.note.toUpperCase(), ALTER[a.acc] ?? 0]));
   const extra = Object.fromEntries(STEPS.filter((s) => (drawn.get(s) ?? 0) !== alterIn(base, s)).map((s) => [s, drawn.get(s) ?? 0]));
   return Object.keys(extra).length ? { ...base, extra } : base;
+}
+
+/** Keys of more signs than the parser knows, read from their words: "Eb loc". */
+function keyInWords(text: string): Key | undefined {
+  const match = /^([A-G][#b]?)\s*([A-Za-z]*)/.exec(text);
+  const mode = MODE_WORDS[(match?.[2] ?? "").toLowerCase().slice(0, 3)];
+  return match?.[1] && mode ? { tonic: match[1], mode } : undefined;
 }

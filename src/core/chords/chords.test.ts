@@ -1,0 +1,125 @@
+import fc from "fast-check";
+import { describe, expect, it, test } from "vitest";
+import { tuneOf } from "../../testing/abc";
+import { arbitraryTune } from "../../testing/arbitraryTune";
+import { analyse, strainKeys } from "../analysis";
+import { solve } from "../search";
+import { type Tune, QUARTER } from "../score";
+import { MODES, parseChord } from "../theory";
+import { chordProblem } from "./derive";
+import { type ChordLock, deriveChords, fileLocks, segments, STYLES, THREE_CHORD } from ".";
+
+const request = (tune: Tune) => {
+  const analysis = analyse(tune);
+  return { places: analysis.places, phrases: analysis.form.phrases, keys: strainKeys(tune, analysis) };
+};
+const plan = (tune: Tune, locks: ChordLock[] = []) => deriveChords({ ...request(tune), locks });
+const symbols = (tune: Tune) => plan(tune).chords.map((c) => c.symbol).join(" ");
+
+describe("chords under clear music", () => {
+  test.each([
+    ["arpeggios spell their chords", "d2fd Adfd|g2bg dgbg|a2ec Ace2|d2fd A2d2|", {}, "D G A D"],
+    ["a seventh is heard", "d4 f4|gece gece|d4 f4|d8|", {}, "D A7 D D"],
+    ["the flat seventh of a mixolydian tune", "A2ce A2ce|=GBdB =GBdB|A2ce A2ce|A8|", { key: "Amix" }, "A G A A"],
+    ["minor and its flat seventh", "E2GB E2GB|DFAF DFAF|E2GB E2GB|E8|", { key: "Edor" }, "Em D Em Em"],
+    ["a minor tune with its dominant", "A2ce A2ce|E2^GB E2^Ge|A2ce A2ce|A8|", { key: "Amin" }, "Am E Am Am"],
+    ["passing notes do not move the chord", "dfef dAFA|dcde dAFA|", {}, "D D"],
+  ] as [string, string, Parameters<typeof tuneOf>[1], string][])("%s", (_, music, header, expected) => {
+    expect(symbols(tuneOf(music, header))).toBe(expected);
+  });
+  it("leaves the pickup bare", () => {
+    expect(plan(tuneOf("A2|d8|")).chords.map((c) => c.bar)).toEqual([1]);
+  });
+  it("says why, with beats and note roles", () => {
+    const [first] = plan(tuneOf("d2fe dAFA|d8|")).chords;
+    expect(first?.reason).toContain("of the bar’s 4 beats");
+    expect(first?.reason).toContain("E is passing");
+    expect(first?.notes.find((n) => n.name === "D")?.role).toBe("root");
+  });
+  it("chords the same music alike", () => {
+    const found = plan(tuneOf("d2fd Adfd|e2ce Aece|d2fd Adfd|g2dg Bgdg|d2fd Adfd|e2ce Aece|a2fa dafa|d8|"));
+    const at = (bar: number) => found.chords.filter((c) => c.bar === bar).map((c) => c.symbol).join();
+    expect([at(2), at(4)]).toEqual([at(0), at(0)]);
+    expect(at(5)).toBe(at(1));
+  });
+});
+
+describe("locks and runners-up", () => {
+  const locked = fc.record({ tune: arbitraryTune({ maxBars: 4 }), bar: fc.nat(20), half: fc.boolean(), symbol: fc.constantFrom("Bb7", "F#m", "C", "Ebdim", "G5") });
+  it("every lock holds exactly, whatever the chord", () => {
+    fc.assert(fc.property(locked, ({ tune, bar, half, symbol }) => {
+      const { places } = analyse(tune);
+      const place = places[bar % places.length]!;
+      const lock: ChordLock = { bar: place.index, at: half ? Math.floor(place.ticks / 2) : 0, ticks: Math.ceil(place.ticks / (half ? 2 : 1)), symbol, by: "teacher" };
+      const inside = plan(tune, [lock]).chords.filter((c) => c.bar === lock.bar && c.at < lock.at + lock.ticks && c.at + c.ticks > lock.at);
+      expect(inside.reduce((sum, c) => sum + c.ticks, 0)).toBe(Math.min(lock.ticks, place.ticks - lock.at));
+      for (const c of inside) expect([c.symbol, c.locked]).toEqual([symbol, true]);
+    }), { numRuns: 60 });
+  });
+  it("runners-up cost what every path says they do", () => {
+    fc.assert(fc.property(arbitraryTune({ maxBars: 2 }), (tune) => {
+      const { places, keys } = request(tune);
+      const cut = segments(places, new Set([places.length - 1])).slice(0, 4);
+      const problem = chordProblem(cut, keys, keys.map(() => ["C", "F", "G"]), []);
+      const small = { ...problem, states: problem.states.map((s) => s.slice(0, 5)) };
+      const price = (path: number[]) => path.reduce((sum, s, i) => {
+        const state = small.states[i]![s]!;
+        const before = i > 0 ? small.states[i - 1]![path[i - 1]!]! : undefined;
+        return sum + small.local.reduce((n, c) => n + c.at(i, state), 0) + (before ? small.moves.reduce((n, c) => n + c.into(i, before, state), 0) : 0);
+      }, 0);
+      const paths = small.states.reduce<number[][]>((all, states) => all.flatMap((p) => states.map((_, s) => [...p, s])), [[]]);
+      const costs = paths.map(price);
+      const best = Math.min(...costs);
+      const found = solve(small);
+      expect(found.cost).toBeCloseTo(best, 8);
+      small.states.forEach((states, i) => states.forEach((_, s) => {
+        expect(found.marginals[i]![s]).toBeCloseTo(Math.min(...costs.filter((_, p) => paths[p]![i] === s)) - best, 8);
+      }));
+    }), { numRuns: 25 });
+  });
+  it("a chosen runner-up costs the plan what it said", () => {
+    const tune = tuneOf("dfef dAFA|egfe dcBA|dfef gbag|fdec d4|");
+    const before = plan(tune);
+    for (const chord of before.chords) {
+      for (const other of chord.alternatives.filter((a) => a.cost < 30)) {
+        expect(other.cost).toBeGreaterThanOrEqual(-1e-9);
+        const after = plan(tune, [{ bar: chord.bar, at: chord.at, ticks: chord.ticks, symbol: other.symbol }]);
+        expect(after.chords.find((c) => c.bar === chord.bar && c.at === chord.at)?.symbol).toBe(other.symbol);
+      }
+    }
+  });
+  it("keeps the chords printed in the file, and says so", () => {
+    const tune = tuneOf('"Em"d4 "C"d4|d8|"G"d8|');
+    const found = plan(tune, fileLocks(analyse(tune).places));
+    expect(found.chords.map((c) => [c.bar, c.at / QUARTER, c.symbol])).toEqual([[0, 0, "Em"], [0, 2, "C"], [1, 0, "C"], [2, 0, "G"]]);
+    expect(found.chords[0]?.reason).toBe("The file gives E minor here.");
+  });
+  it("refuses a lock that is no chord", () => {
+    expect(() => plan(tuneOf("d8|"), [{ bar: 0, at: 0, ticks: 99, symbol: "hum" }])).toThrow('"hum" is not a chord');
+  });
+});
+
+describe("properties of every plan", () => {
+  it("fills every bar but the pickup, inside the style, with three runners-up and no better one", () => {
+    fc.assert(fc.property(arbitraryTune(), (tune) => {
+      const found = plan(tune);
+      const { places } = analyse(tune);
+      for (const place of places.filter((p) => !p.pickup)) {
+        expect(found.chords.filter((c) => c.bar === place.index).reduce((sum, c) => sum + c.ticks, 0)).toBe(place.ticks);
+      }
+      for (const c of found.chords) {
+        expect(found.vocabulary[places[c.bar]!.strain]).toContain(c.symbol);
+        expect(c.alternatives.length).toBeGreaterThanOrEqual(3);
+        expect(c.alternatives.map((a) => a.cost)).toEqual([...c.alternatives.map((a) => a.cost)].sort((a, b) => a - b));
+        expect(c.alternatives[0]!.cost).toBeGreaterThanOrEqual(-1e-9);
+        expect(c.reason).toMatch(/^[A-Z].*\.$/);
+      }
+      expect(plan(tune)).toEqual(found);
+    }), { numRuns: 60 });
+  });
+  it("has sets of good chords for every mode", () => {
+    expect(STYLES).toContain(THREE_CHORD);
+    for (const mode of MODES) for (const set of THREE_CHORD.sets[mode]) expect(new Set(set.map((w) => w[0])).size).toBe(3);
+    expect(parseChord("A7")).not.toBeNull();
+  });
+});
