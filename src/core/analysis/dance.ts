@@ -5,7 +5,11 @@ type Profile = { dotted: number; snaps: number; even: number; long: number; sixt
 
 function profile(from: readonly Place[]): Profile {
   const notes = timeline(from).filter((t) => t.event.pitches.length > 0);
-  const pairs = notes.slice(1).map((n, i) => [notes[i]?.event.ticks ?? 0, n.event.ticks] as const);
+  // A pair counts from its beat: the short note of one dotted pair and the long one of the next are no snap.
+  const pairs = notes.slice(1).flatMap((n, i) => {
+    const first = notes[i] as (typeof notes)[number];
+    return (first.place.offset + first.at - first.place.at) % QUARTER === 0 ? [[first.event.ticks, n.event.ticks] as const] : [];
+  });
   const share = (test: (a: number, b: number) => boolean) => pairs.filter(([a, b]) => test(a, b)).length / Math.max(1, pairs.length);
   const total = notes.reduce((sum, n) => sum + n.event.ticks, 0) || 1;
   return {

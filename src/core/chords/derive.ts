@@ -30,7 +30,7 @@ export function deriveChords({ places, phrases, keys, style = THREE_CHORD, locks
   const alone = chordProblem(cut, keys, sets, locks);
   const problem = { ...alone, local: [...alone.local, likeBars(cut, alone, solve(alone))] };
   const solution = solve(problem);
-  return { style: style.name, vocabulary: sets, cost: solution.cost, chords: runs(cut, solution).map(([from, to]) => planned({ cut, problem, solution, keys, locks }, from, to)) };
+  return { style: style.name, vocabulary: sets, cost: solution.cost, chords: runs(cut, solution, locks).map(([from, to]) => planned({ cut, problem, solution, keys, locks }, from, to)) };
 }
 
 /** The chords printed in the file as locks: each holds until the next one, or to the end of its strain. */
@@ -105,12 +105,13 @@ export function chordProblem(cut: readonly Segment[], keys: readonly Key[], sets
   return { states, local: localCosts(cut), moves: moveCosts(cut) };
 }
 
-/** First and last segment of every stretch of one chord inside one bar. */
-function runs(cut: readonly Segment[], { path }: Solution<Candidate>): [number, number][] {
+/** First and last segment of every stretch of one chord inside one bar; a lock is a stretch of its own. */
+function runs(cut: readonly Segment[], { path }: Solution<Candidate>, locks: readonly ChordLock[]): [number, number][] {
+  const lockOf = (i: number) => locks.findLast((l) => covers(l, cut[i] as Segment));
   const found: [number, number][] = [];
   cut.forEach((segment, i) => {
     const last = found[found.length - 1];
-    const goes = last && path[last[0]]?.chord.symbol === path[i]?.chord.symbol && cut[last[0]]?.place === segment.place;
+    const goes = last && path[last[0]]?.chord.symbol === path[i]?.chord.symbol && cut[last[0]]?.place === segment.place && lockOf(last[0]) === lockOf(i);
     if (goes) last[1] = i;
     else found.push([i, i]);
   });

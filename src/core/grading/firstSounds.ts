@@ -1,4 +1,4 @@
-import type { ChordPlan, PlannedChord } from "../chords";
+import type { ChordPlan } from "../chords";
 import { firstPosition, type Instrument, type Placement } from "../instruments";
 import { type Event, type Mark, type Place, rest } from "../score";
 import { solve } from "../search";
@@ -28,7 +28,7 @@ function reachable(symbol: string, on: Instrument): Held[] {
  * One long note per chord, open strings or first finger wherever the chord has one; the path that crosses fewest strings.
  * Gives one event list per bar, chords' lengths filled exactly, rests where no chord is set.
  */
-export function firstSounds(places: readonly Place[], plan: ChordPlan, on: Instrument): { bars: Event[][]; harder: PlannedChord[] } {
+export function firstSounds(places: readonly Place[], plan: ChordPlan, on: Instrument): Event[][] {
   const states = plan.chords.map((c) => reachable(c.symbol, on));
   const { path } = solve<Held>({
     states,
@@ -38,7 +38,7 @@ export function firstSounds(places: readonly Place[], plan: ChordPlan, on: Instr
     ],
     moves: [{ name: "string crossing", into: (_, a, b) => crossing(Math.abs(a.placement.string - b.placement.string)) }],
   });
-  const bars = places.map((place) => {
+  return places.map((place) => {
     const events: Event[] = [];
     let at = 0;
     plan.chords.forEach((c, i) => {
@@ -51,7 +51,6 @@ export function firstSounds(places: readonly Place[], plan: ChordPlan, on: Instr
     if (at < place.ticks) events.push(rest(place.ticks - at));
     return events;
   });
-  return { bars, harder: plan.chords.filter((_, i) => (path[i] as Held).placement.finger > 1) };
 }
 
 const crossing = (strings: number) => (strings === 0 ? 0 : CROSSING * strings + (strings > 1 ? JUMP : 0));

@@ -10,9 +10,7 @@ export type PartRequest = { places: readonly Place[]; plan: ChordPlan; line: Har
 /** Three graded parts to play together: the tune, the harmony line, and one long note per chord. */
 export function writeParts({ places, plan, line, instrument = FIDDLE }: PartRequest): Part[] {
   const staff = { clef: instrument.clef, program: instrument.program };
-  const simple = firstSounds(places, plan, instrument);
   const low = line.side === "below";
-  const harder = [...new Set(simple.harder.map((c) => c.symbol))];
   return [
     {
       level: "Leading", role: "melody", instrument: instrument.name,
@@ -27,12 +25,9 @@ export function writeParts({ places, plan, line, instrument = FIDDLE }: PartRequ
     },
     {
       level: "First sounds", role: "one-note line", instrument: instrument.name,
-      staff: { id: "first", name: "First sounds", ...staff, bars: simple.bars },
+      staff: { id: "first", name: "First sounds", ...staff, bars: firstSounds(places, plan, instrument) },
       coaching: "One long bow on each note, starting exactly with the chord. Leave the finger down where the next note is the same.",
-      leftOut: [
-        "The rhythm and the runs of the tune: one note to each chord keeps both hands calm.",
-        ...(harder.length ? [`Open strings and first finger were not enough for ${harder.join(", ")}; these notes need another finger.`] : []),
-      ],
+      leftOut: ["The rhythm and the runs of the tune: one note to each chord keeps both hands calm."],
     },
   ];
 }

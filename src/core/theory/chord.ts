@@ -31,7 +31,7 @@ export function parseChord(text: string): Chord | null {
 }
 
 function readChord(text: string): Chord | null {
-  const match = /^([A-Ga-g])(#|b)?([^/]*)(?:\/([A-Ga-g][#b]?))?$/.exec(text);
+  const match = /^([A-Ga-g])(#{1,2}|b{1,2})?([^/]*)(?:\/([A-Ga-g](?:#{1,2}|b{1,2})?))?$/.exec(text);
   if (!match) return null;
   const [, letter = "", sign = "", suffix = "", bassText] = match;
   const root = letter.toUpperCase() + sign;

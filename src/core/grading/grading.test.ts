@@ -1,0 +1,81 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { tuneOf } from "../../testing/abc";
+import { arbitraryTune } from "../../testing/arbitraryTune";
+import { derive, lockChord, newWork, sheetOf, unlockChord, Work } from "../ensemble";
+import { firstPosition, FIDDLE, instrument } from "../instruments";
+import { lengthOf, type Tune } from "../score";
+import { midi, parseChord, parsePitch, pitchName } from "../theory";
+
+const first = (tune: Tune) => {
+  const derived = derive(newWork(tune));
+  return { derived, part: derived.parts[2]! };
+};
+const notes = (tune: Tune) => first(tune).part.staff.bars.flat().filter((e) => e.pitches.length).map((e) => pitchName(e.pitches[0]!));
+
+describe("First sounds", () => {
+  it("is one long note per chord, on open strings where they fit", () => {
+    const { part } = first(tuneOf('"D"d2fd Adfd|"G"g2bg "A"a2ec|"D"d8|'));
+    expect(part.staff.bars.map((b) => b.map((e) => lengthOf([e]) / 3360))).toEqual([[4], [2, 2], [4]]);
+    for (const e of part.staff.bars.flat()) expect(e.marks).toEqual(["open"]);
+  });
+  it("uses the first finger where no open string is in the chord", () => {
+    expect(notes(tuneOf('"B"b8|', { key: "B" })).every((n) => ["B4", "F#5"].includes(n))).toBe(true);
+  });
+  it("lowers the first finger rather than reach for another", () => {
+    const [note] = notes(tuneOf('"Ab"a8|', { key: "Ab" }));
+    expect(firstPosition(FIDDLE, midi(parsePitch(note!)))).toMatchObject({ finger: 1, low: true });
+  });
+  it("holds for any tune: chord notes, within reach, bars filled", () => {
+    fc.assert(fc.property(arbitraryTune({ maxBars: 5 }), (tune) => {
+      const { derived, part } = first(tune);
+      part.staff.bars.forEach((bar, i) => {
+        expect(lengthOf(bar)).toBe(derived.analysis.places[i]?.ticks);
+        let at = 0;
+        for (const event of bar) {
+          const chord = derived.plan.chords.findLast((c) => c.bar === i && c.at <= at);
+          for (const p of event.pitches) {
+            expect(parseChord(chord!.symbol)?.sounds).toContain(midi(p) % 12);
+            expect(firstPosition(FIDDLE, midi(p))).toBeDefined();
+            const easy = parseChord(chord!.symbol)!.sounds.some((s) => [7, 2, 9, 4, 11, 6].includes(s));
+            if (easy) expect(firstPosition(FIDDLE, midi(p))!.finger).toBeLessThanOrEqual(1);
+          }
+          at += event.ticks;
+        }
+      });
+    }), { numRuns: 50 });
+  });
+});
+
+describe("fingers in first position", () => {
+  it.each([["G3", 0, 0], ["A3", 0, 1], ["D4", 1, 0], ["F#4", 1, 2], ["A4", 2, 0], ["E5", 3, 0], ["B5", 3, 4]])("%s lies on string %i, finger %i", (name, string, finger) => {
+    expect(firstPosition(FIDDLE, midi(parsePitch(name)))).toMatchObject({ string, finger });
+  });
+  it("knows what lies out of reach, and instruments by name", () => {
+    expect(firstPosition(FIDDLE, midi(parsePitch("C6")))).toBeUndefined();
+    expect(instrument(" Viola ")?.clef).toBe("alto");
+    expect(instrument("kazoo")).toBeUndefined();
+  });
+});
+
+describe("a whole work", () => {
+  const tune = tuneOf("d2fd Adfd|e2ge Bege|d2fd Adfa|gfed d4|");
+  it("gives three parts over the same bars, and sheets of one or all", () => {
+    const work = newWork(tune);
+    const derived = derive(work);
+    expect(derived.parts.map((p) => p.level)).toEqual(["Leading", "Moving", "First sounds"]);
+    expect(sheetOf(work, derived).staves).toHaveLength(3);
+    expect(sheetOf(work, derived, "first").staves.map((s) => s.name)).toEqual(["First sounds"]);
+    expect(derive(work)).toEqual(derived);
+  });
+  it("keeps locks through every later stage, and lets them go again", () => {
+    const place = { bar: 1, at: 0, ticks: 13440 };
+    const locked = lockChord(newWork(tune), { ...place, symbol: "Em" });
+    expect(Work.safeParse(locked).success).toBe(true);
+    const derived = derive(locked);
+    expect(derived.plan.chords.find((c) => c.bar === 1)).toMatchObject({ symbol: "Em", locked: true });
+    expect(parseChord("Em")?.sounds).toContain(midi(derived.parts[2]!.staff.bars[1]![0]!.pitches[0]!) % 12);
+    expect(lockChord(locked, { ...place, symbol: "G" }).locks).toHaveLength(1);
+    expect(unlockChord(locked, place).locks).toEqual([]);
+  });
+});

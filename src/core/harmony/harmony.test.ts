@@ -1,0 +1,103 @@
+import fc from "fast-check";
+import { describe, expect, it, test } from "vitest";
+import { tuneOf } from "../../testing/abc";
+import { arbitraryTune } from "../../testing/arbitraryTune";
+import { analyse, strainKeys } from "../analysis";
+import { deriveChords, fileLocks } from "../chords";
+import { INSTRUMENTS, type Instrument } from "../instruments";
+import { beatTicks, type Tune } from "../score";
+import { inKey, intervalNumber, midi, parseChord, pitchName } from "../theory";
+import { CHORD_FIT, deriveHarmony, FOURTH_UNDER_TONIC, harmonyStaff, type HarmonyLine, SCHOOLS, type School, THIRDS } from ".";
+
+function lineOf(tune: Tune, school: School, side: "below" | "above" = "below", instrument?: Instrument): HarmonyLine {
+  const analysis = analyse(tune);
+  const { places, form } = analysis;
+  const plan = deriveChords({ places, phrases: form.phrases, keys: strainKeys(tune, analysis), locks: fileLocks(places) });
+  return deriveHarmony({ places, plan, phraseEnds: new Set(form.phrases.map((p) => p.to)), school, side, ...(instrument ? { instrument } : {}) });
+}
+const said = (line: HarmonyLine) => line.notes.map((n) => (n.pitch ? pitchName(n.pitch) : "z")).join(" ");
+
+describe("worked by hand", () => {
+  test.each([
+    ["thirds run through", THIRDS, "d2e2 f2g2|", {}, "B4 C#5 D5 E5"],
+    ["a third below B is G", THIRDS, "B8|", { key: "G" }, "G4"],
+    ["the mode decides the third", THIRDS, "e2f2 g2a2|", { key: "Edor" }, "C#5 D5 E5 F#5"],
+    ["flat seventh under the second degree", THIRDS, "B2c2 d4|", { key: "Amix" }, "G4 A4 B4"],
+    ["under the tonic a fourth", FOURTH_UNDER_TONIC, "d2e2 f2d2|", {}, "A4 C#5 D5 A4"],
+    ["only under the tonic", FOURTH_UNDER_TONIC, "A2B2 c2d2|", { key: "Amin" }, "E4 G4 A4 B4"],
+    ["an altered tonic is no tonic", FOURTH_UNDER_TONIC, "d4 ^d4|", {}, "A4 B4"],
+    ["third or fourth, whichever is in the chord", CHORD_FIT, '"D"d4 f4|"G"g4 b4|', {}, "A4 D5 D5 G5"],
+    ["dominant: third in the chord under E, fourth under A", CHORD_FIT, '"A"e4 a4|', {}, "C#5 E5"],
+    ["passing notes keep the parallel", CHORD_FIT, '"D"fefg d4|', {}, "D5 C#5 D5 E5 A4"],
+    ["the leading note the chord asks for", CHORD_FIT, '"E"B8|', { key: "Amin" }, "G#4"],
+    ["rests stay rests, ties stay held", CHORD_FIT, '"D"f4-f4|z4 d4|', {}, "D5 z A4"],
+  ] as [string, School, string, Parameters<typeof tuneOf>[1], string][])("%s", (_, school, music, header, expected) => {
+    expect(said(lineOf(tuneOf(music, header), school))).toBe(expected);
+  });
+  it("goes above as well: thirds, and over the fifth a fourth to the tonic", () => {
+    expect(said(lineOf(tuneOf("d2f2 A4|"), THIRDS, "above"))).toBe("F#5 A5 C#5");
+    expect(said(lineOf(tuneOf("d2f2 A4|"), FOURTH_UNDER_TONIC, "above"))).toBe("F#5 A5 D5");
+  });
+  it("stays above the lowest string, and says why the third is not there", () => {
+    const line = lineOf(tuneOf('"G"G,4 "G"B,4|', { key: "G" }), THIRDS);
+    expect(said(line)).toBe("G3 G3");
+    expect(line.notes[0]?.reason).toContain("The plain third, E3, lies below the fiddle.");
+  });
+  it("gives every reason with its interval, its rule and the plain third", () => {
+    const line = lineOf(tuneOf('"D"d4 f4|"E"B8|', { key: "D" }), CHORD_FIT);
+    expect(line.notes[0]?.reason).toBe("A fourth below: it is in the chord of D. The plain third would be B4, degree 6, which is not in D.");
+    expect(line.notes[2]?.reason).toContain("G# is outside the key; the chord of E asks for it.");
+  });
+});
+
+/** Every promise of the schools, checked note by note from the outside. */
+function broken(tune: Tune, line: HarmonyLine, on: Instrument): string[] {
+  const { places } = analyse(tune);
+  const wrong: string[] = [];
+  const sounding = line.notes.filter((n) => n.melody);
+  sounding.forEach((n, i) => {
+    const where = `bar ${n.bar} event ${n.event}`;
+    if (!n.pitch || !n.melody) return;
+    const place = places[n.bar]!;
+    if (midi(n.pitch) < midi(on.lowest) || midi(n.pitch) > midi(on.highest)) wrong.push(`${where}: out of range`);
+    if (!inKey(n.pitch, place.key) && !(n.chord && parseChord(n.chord)?.sounds.includes(midi(n.pitch) % 12))) wrong.push(`${where}: outside key and chord`);
+    if (!inKey(n.pitch, place.key) && !n.reason.includes("outside the key")) wrong.push(`${where}: chromatic note not said`);
+    const gap = (midi(n.pitch) - midi(n.melody)) * (line.side === "below" ? -1 : 1);
+    if (gap < 0) wrong.push(`${where}: crosses the melody`);
+    if (n.interval !== intervalNumber(n.pitch, n.melody)) wrong.push(`${where}: interval miscounted`);
+    const beat = beatTicks(place.metre);
+    const into = (place.offset + n.at - place.at) % beat;
+    if ((into === 0 || into + n.ticks > beat) && [1, 6, 11].includes(gap % 12)) wrong.push(`${where}: clash on a beat`);
+    const before = sounding[i - 1];
+    if (before?.pitch && before.melody) {
+      const [was, is] = [Math.abs(midi(before.pitch) - midi(before.melody)) % 12, Math.abs(gap) % 12];
+      const moved = midi(before.pitch) !== midi(n.pitch) || midi(before.melody) !== midi(n.melody);
+      if (moved && was === is && (is === 0 || is === 7)) wrong.push(`${where}: parallel ${is === 0 ? "octaves" : "fifths"}`);
+    }
+  });
+  return wrong;
+}
+
+describe("promises, over random tunes in every mode", () => {
+  const players = INSTRUMENTS.filter((i) => ["fiddle", "viola", "whistle", "voice"].includes(i.name));
+  test.each(SCHOOLS.map((s) => [s.name, s] as const))("%s keeps them all", (_, school) => {
+    fc.assert(fc.property(arbitraryTune({ maxBars: 5 }), fc.constantFrom("below", "above") as fc.Arbitrary<"below" | "above">, fc.constantFrom(...players), (tune, side, on) => {
+      const line = lineOf(tune, school, side, on);
+      expect(broken(tune, line, on)).toEqual([]);
+    }), { numRuns: 80 });
+  });
+  it("fills the melody's rhythm exactly and always gives the same line", () => {
+    fc.assert(fc.property(arbitraryTune({ maxBars: 4 }), fc.constantFrom(...SCHOOLS), (tune, school) => {
+      const { places } = analyse(tune);
+      const line = lineOf(tune, school);
+      const staff = harmonyStaff(line, places, { id: "x", name: "x", clef: "treble", program: 0 });
+      expect(staff.bars.map((b) => b.map((e) => e.ticks))).toEqual(places.map((p) => p.bar.events.map((e) => e.ticks)));
+      expect(line.clashes).toHaveLength(places.length);
+      expect(lineOf(tune, school)).toEqual(line);
+    }), { numRuns: 40 });
+  });
+  it("clashes less by the chords than by thirds alone, on a tune full of tonics", () => {
+    const tune = tuneOf('"D"d2fd Adfd|"D"d2fd Adfd|"A"e2ce Aece|"D"d2fd d4|');
+    expect(lineOf(tune, CHORD_FIT).clash).toBeLessThan(lineOf(tune, THIRDS).clash);
+  });
+});

@@ -1,0 +1,35 @@
+import { describe, expect, it } from "vitest";
+import { tuneOf } from "../../testing/abc";
+import { places, QUARTER, type Tune, tuneSheet } from "../score";
+import { countIn, perform } from ".";
+
+const heard = (tune: Tune, options?: Parameters<typeof perform>[2]) => perform(tune, tuneSheet(tune, places(tune)), options);
+
+describe("a performance", () => {
+  it("unfolds repeats and joins ties", () => {
+    const { sounds, bars, ticks } = heard(tuneOf("|:a4-a2b2|1 c8:|2 d8|]"), { straight: true, chords: false });
+    expect(sounds.map((s) => [s.at / QUARTER, s.ticks / QUARTER, s.key])).toEqual([[0, 3, 81], [3, 1, 83], [4, 4, 73], [8, 3, 81], [11, 1, 83], [12, 4, 74]]);
+    expect(bars.map((b) => b.index)).toEqual([0, 1, 0, 2]);
+    expect(ticks).toBe(16 * QUARTER);
+  });
+  it("leans on the downbeat and leaves air between notes", () => {
+    const { sounds } = heard(tuneOf("abcd efga|"), { chords: false });
+    expect(sounds[0]!.velocity).toBeGreaterThan(sounds[4]!.velocity);
+    expect(sounds[4]!.velocity).toBeGreaterThan(sounds[1]!.velocity);
+    expect(sounds[0]!.ticks).toBeLessThan(QUARTER / 2);
+  });
+  it("plays the chords softer than the tune: the root low, the chord above, inside the bar", () => {
+    const { sounds } = heard(tuneOf('"D"a8|"G"b8|'));
+    const chords = sounds.filter((s) => s.line === "chords");
+    expect(chords[0]).toMatchObject({ at: 0, key: 50 });
+    expect(new Set(chords.filter((s) => s.at === QUARTER).map((s) => s.key % 12))).toEqual(new Set([2, 6, 9]));
+    expect(Math.max(...chords.map((s) => s.velocity))).toBeLessThan(Math.min(...sounds.filter((s) => s.line === "melody").map((s) => s.velocity)));
+    expect(Math.max(...chords.map((s) => s.at + s.ticks))).toBeLessThanOrEqual(8 * QUARTER);
+  });
+  it("counts in two bars, with the beats before a pickup", () => {
+    const clicks = countIn(places(tuneOf("A2|d8|")), 0);
+    expect(clicks.map((c) => c.at / QUARTER)).toEqual([-11, -10, -9, -8, -7, -6, -5, -4, -3, -2, -1]);
+    expect(clicks.filter((c) => c.strong).map((c) => c.at / QUARTER)).toEqual([-11, -7, -3]);
+    expect(countIn(places(tuneOf("abc def|", { metre: "6/8" })), 0)).toHaveLength(4);
+  });
+});
