@@ -15,10 +15,10 @@ const BAD = "\nX:2\nT:Broken\nK:Q\nabc|\n";
 let book: string;
 beforeAll(() => { book = file("book.abc", `${GOOD}${BAD}\nX:3\nT:Third\nM:6/8\nK:Edor\nE2E BAB|dBA FED|\n`); });
 
-type Run = { code: number; lines: Record<string, never>[]; out: string; err: string };
+type Run = { code: number; lines: Record<string, unknown>[]; out: string; err: string };
 const run = (args: string[], input = ""): Promise<Run> => new Promise((resolve) => {
   const child = execFile("node", ["bin/symphonos", ...args], { maxBuffer: 1e8, encoding: "utf8" }, (error, out, err) => {
-    const lines = out.split("\n").filter((l) => l.startsWith("{")).map((l) => JSON.parse(l) as Record<string, never>);
+    const lines = out.split("\n").filter((l) => l.startsWith("{")).map((l) => JSON.parse(l) as Record<string, unknown>);
     resolve({ code: error ? Number(error.code) : 0, lines, out, err });
   });
   child.stdin?.end(input);

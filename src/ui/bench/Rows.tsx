@@ -15,7 +15,7 @@ type Props = {
 
 /** Width of the gutter with the phrase's name, and the narrowest row that still holds four bars. */
 export const GUTTER = 132;
-const NARROW = 520;
+const NARROW = 620;
 
 /** All phrases, a row each; on narrow screens two bars a row. */
 export function Rows(props: Props) {

@@ -21,7 +21,15 @@ export function useKeys(keys: Keys) {
       event.preventDefault();
       run();
     };
+    // A button clicked with the pointer gives the keys back to the page, so that Space still plays.
+    const release = (event: MouseEvent) => {
+      if (event.detail > 0) (event.target as HTMLElement).closest<HTMLElement>("#rows button, header button, footer button, aside button")?.blur();
+    };
     window.addEventListener("keydown", answer);
-    return () => window.removeEventListener("keydown", answer);
+    window.addEventListener("click", release);
+    return () => {
+      window.removeEventListener("keydown", answer);
+      window.removeEventListener("click", release);
+    };
   }, []);
 }

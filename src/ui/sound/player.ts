@@ -71,7 +71,7 @@ export class Player {
 
   /** Starts a take from its clicks. */
   async play(take: Take): Promise<void> {
-    this.stop();
+    this.halt();
     this.take = take;
     try {
       await this.start();
@@ -98,11 +98,15 @@ export class Player {
   }
 
   stop(): void {
+    this.halt();
+    this.onPlace(null);
+  }
+
+  private halt() {
     if (this.timer) clearInterval(this.timer);
     this.timer = undefined;
     if (this.take) this.tell({ type: "silence" });
     this.take = undefined;
-    this.onPlace(null);
   }
 
   /** Changes speed without a gap; cues already sent keep theirs. */

@@ -1,0 +1,144 @@
+import { expect, type Page, test } from "@playwright/test";
+
+/** Opens a demo tune's bench and waits until its rows are engraved. */
+async function open(page: Page, title: string, lens = "Chords") {
+  await page.goto("/");
+  await page.getByRole("link", { name: title }).click();
+  await expect(page.getByRole("heading", { name: title })).toBeVisible();
+  await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: lens }).click();
+  await expect(page.locator("[data-engraving] svg").nth(1)).toBeVisible();
+  await expect(page.locator("#rows").getByRole("button").first()).toBeVisible();
+}
+const lane = (page: Page) => page.locator("#rows").getByRole("button");
+const chordNames = (page: Page) => lane(page).evaluateAll((all) => all.map((b) => b.getAttribute("aria-label")));
+
+test("chords stand over the notes they start with", async ({ page }) => {
+  await open(page, "Herring at the Quay");
+  const row = page.getByRole("region", { name: /^A1/ });
+  for (const [bar, chord] of [[1, 0], [2, 1]] as const) {
+    const head = await row.locator(`[data-id="melody.${bar}.0"] .notehead`).boundingBox();
+    const box = await row.getByRole("button").nth(chord).boundingBox();
+    expect(Math.abs(box!.x - head!.x)).toBeLessThan(14);
+    expect(box!.y).toBeLessThan(head!.y);
+  }
+});
+
+test("a chord says why; another one locks, re-derives, survives a restart, and is undone and redone", async ({ page }) => {
+  await open(page, "The Lamp on the Slip");
+  const before = await chordNames(page);
+  await lane(page).nth(1).click();
+  const panel = page.getByRole("complementary", { name: "Why" });
+  await expect(panel.getByRole("heading", { name: /, bar 2$/ })).toBeVisible();
+  await expect(panel.getByText(/of the bar’s 4 beats/)).toBeVisible();
+  const saved = page.waitForResponse((r) => r.request().method() === "POST");
+  await panel.getByRole("button", { name: /^Em/ }).click();
+  await expect(lane(page).nth(1)).toHaveAttribute("aria-label", "E minor, locked");
+  await saved;
+  await page.reload();
+  await expect(lane(page).nth(1)).toHaveAttribute("aria-label", "E minor, locked");
+  await page.keyboard.press("Control+z");
+  await expect(lane(page).nth(1)).toHaveAttribute("aria-label", before[1]!);
+  await page.keyboard.press("Control+Shift+z");
+  await expect(lane(page).nth(1)).toHaveAttribute("aria-label", "E minor, locked");
+  await page.keyboard.press("Control+z");
+  await expect(lane(page).nth(1)).toHaveAttribute("aria-label", before[1]!);
+});
+
+test("the keyboard goes to a bar, looks at its chord, takes a runner-up, locks and frees", async ({ page }) => {
+  await open(page, "Herring at the Quay");
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("Enter");
+  const panel = page.getByRole("complementary", { name: "Why" });
+  await expect(panel.getByRole("heading", { name: "D major, bar 2" })).toBeVisible();
+  await page.keyboard.press("l");
+  await expect(panel.getByText("You chose D major here")).toBeVisible();
+  await page.keyboard.press("l");
+  await expect(panel.getByText("You chose")).toHaveCount(0);
+  await page.keyboard.press("2");
+  await expect(panel.getByRole("heading", { name: /bar 2$/ })).not.toHaveText("D major, bar 2");
+  await page.keyboard.press("Control+z");
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog")).toContainText("Stop at pain, numbness or tingling");
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+});
+
+test("three schools give three lines, and a note says its reason", async ({ page }) => {
+  await open(page, "The Lamp on the Slip", "Harmony");
+  const second = () => page.locator('[data-id^="moving."] .notehead').evaluateAll((all) => all.map((n) => Math.round(n.getBoundingClientRect().y)).join());
+  const lines = new Set<string>();
+  for (const school of ["Thirds", "Fourth under the tonic", "Chord-fit"]) {
+    await page.getByText(school, { exact: true }).click();
+    await expect.poll(async () => { lines.add(await second()); return page.getByRole("radio", { name: new RegExp(`^${school}`) }).isChecked(); }).toBe(true);
+    await page.waitForTimeout(400);
+    lines.add(await second());
+  }
+  expect(lines.size).toBeGreaterThanOrEqual(3);
+  const head = await page.locator('[data-id="moving.1.0"] .notehead').boundingBox();
+  await page.mouse.click(head!.x + 3, head!.y + head!.height / 2);
+  const panel = page.getByRole("complementary", { name: "Why" });
+  await expect(panel.getByRole("heading", { name: "A4, a fourth below" })).toBeVisible();
+  await expect(panel.getByText("it is in the chord of D")).toBeVisible();
+  await expect(page.locator("[data-chosen]")).toHaveCount(1);
+});
+
+test("plays with a count-in, frames the sounding bar, loops what is marked, and stops", async ({ page }) => {
+  const problems: string[] = [];
+  page.on("pageerror", (e) => problems.push(e.message));
+  await open(page, "Four Gulls");
+  const slower = page.getByRole("slider");
+  await expect(slower).toHaveAttribute("aria-valuenow", "70");
+  for (let i = 0; i < 16; i++) await page.keyboard.press("+");
+  await expect(slower).toHaveAttribute("aria-valuenow", "150");
+  await page.keyboard.press("Shift+ArrowRight");
+  await expect(page.getByRole("button", { name: "loops bar 1 to 2 ×" })).toBeVisible();
+  await page.getByRole("button", { name: "2 bars in" }).click();
+  await page.keyboard.press(" ");
+  const weave = page.getByRole("group", { name: "Bars of the tune" });
+  const sounding = () => weave.locator("[aria-current=true]").getAttribute("aria-label");
+  await expect(page.getByRole("button", { name: "Stop" })).toBeVisible();
+  await expect.poll(sounding, { intervals: [60] }).toContain("bar 2");
+  await expect.poll(sounding, { intervals: [60] }).toContain("bar 1");
+  await expect.poll(sounding, { intervals: [60] }).toContain("bar 2");
+  await page.keyboard.press("m");
+  await expect(page.getByRole("button", { name: "Melody" })).toHaveAttribute("aria-pressed", "false");
+  await page.keyboard.press(" ");
+  await expect(page.getByRole("button", { name: "Play" })).toBeVisible();
+  expect(problems).toEqual([]);
+});
+
+test("three parts are shown, printed and taken away once the rights are recorded", async ({ page, request }) => {
+  await open(page, "The Lamp on the Slip", "Parts");
+  const panel = page.getByRole("complementary", { name: "Why" });
+  for (const level of ["Leading", "Moving", "First sounds"]) await expect(panel.getByText(level, { exact: true })).toBeVisible();
+  await panel.getByRole("button", { name: /First sounds/ }).click();
+  await expect(page.locator('[data-id^="melody."]')).toHaveCount(0);
+  await expect(page.locator('[data-id^="first."]').first()).toBeVisible();
+  const wanted: [string, RegExp][] = [["MusicXML of First sounds", /<score-partwise/], ["ABC of All parts", /V:3/], ["MIDI of Moving", /^MThd/]];
+  for (const [name, content] of wanted) {
+    const href = await panel.getByRole("link", { name }).getAttribute("href");
+    const response = await request.get(href!);
+    expect([response.status(), content.test((await response.body()).toString("latin1"))]).toEqual([200, true]);
+  }
+  await panel.getByRole("button", { name: "change" }).click();
+  await expect(panel.getByText("Before copies are made")).toBeVisible();
+  await expect(panel.getByRole("link", { name: /MusicXML/ })).toHaveCount(0);
+  const id = page.url().match(/tune\/(\d+)/)?.[1];
+  await expect.poll(async () => (await request.get(`/tune/${id}/files/all.abc`)).status()).toBe(403);
+  await panel.getByLabel("Rights").selectOption("own");
+  await panel.getByRole("button", { name: "Record" }).click();
+  await panel.getByRole("link", { name: "Print First sounds" }).click();
+  await expect(page.getByRole("button", { name: "Print", exact: true })).toBeEnabled();
+  await expect(page.locator("[data-page='1'] svg g.measure")).toHaveCount(18);
+});
+
+test("fits a narrow screen: two bars a row, the panel on request", async ({ page }) => {
+  await page.setViewportSize({ width: 600, height: 900 });
+  await open(page, "The Lamp on the Slip");
+  await expect(page.locator("[data-engraving]")).toHaveCount(8);
+  await expect(page.getByRole("complementary", { name: "Why" })).toBeHidden();
+  await lane(page).first().click();
+  await expect(page.getByRole("complementary", { name: "Why" })).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(600);
+});
