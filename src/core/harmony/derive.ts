@@ -9,8 +9,8 @@ import { type MelodyNote, melodyNotes } from "./scene";
 import { CHORD_FIT, type School } from "./schools";
 
 /** A note the line could take: the interval it makes, whether the chord holds it, whether it is foreign to the key. A rest has no pitch. */
-type Choice = { pitch: Pitch | null; interval: number; fits: boolean; chromatic: boolean };
-const REST: Choice = { pitch: null, interval: 0, fits: false, chromatic: false };
+type Choice = { pitch: Pitch | null; sound: number; place: number; interval: number; fits: boolean; chromatic: boolean };
+const REST: Choice = { pitch: null, sound: 0, place: 0, interval: 0, fits: false, chromatic: false };
 
 /** Intervals any line may use, counted inclusively. */
 const INTERVALS = [3, 4, 6, 5, 8, 10, 1];
@@ -59,7 +59,7 @@ function choices(note: MelodyNote, on: Instrument): Choice[] {
       const fits = holds(note.chord, pitch);
       const allowed = gap >= 0 && midi(pitch) >= midi(on.lowest) && midi(pitch) <= midi(on.highest)
         && (!chromatic || fits) && !(note.onBeat && HARSH.includes(gap % 12)) && !(interval > 1 && gap % 12 === 1);
-      return allowed ? [{ pitch, interval, fits, chromatic }] : [];
+      return allowed ? [{ pitch, sound: midi(pitch), place: diatonic(pitch), interval, fits, chromatic }] : [];
     });
   });
 }
@@ -73,19 +73,18 @@ function altered(pitch: Pitch, { chord }: MelodyNote): Pitch[] {
 /** Whether two voices move from one fifth, octave or unison to another of the same kind. */
 function runs(before: MelodyNote, a: Choice, after: MelodyNote, b: Choice): boolean {
   if (!a.pitch || !b.pitch) return false;
-  const gap = (note: MelodyNote, pitch: Pitch) => Math.abs(midi(pitch) - midi(note.melody)) % 12;
-  const first = gap(before, a.pitch);
-  if (first !== gap(after, b.pitch) || (first !== 0 && first !== 7)) return false;
-  return midi(a.pitch) !== midi(b.pitch) || midi(before.melody) !== midi(after.melody);
+  const first = Math.abs(a.sound - before.sound) % 12;
+  if (first !== Math.abs(b.sound - after.sound) % 12 || (first !== 0 && first !== 7)) return false;
+  return a.sound !== b.sound || before.sound !== after.sound;
 }
 
-const near = (a: MelodyNote, b: MelodyNote) => Math.abs(diatonic(a.melody) - diatonic(b.melody)) <= 1;
+const near = (a: MelodyNote, b: MelodyNote) => Math.abs(a.position - b.position) <= 1;
 
 /** Points for a leap of the line beyond what the melody itself leaps. */
 function leap(before: MelodyNote, a: Choice, after: MelodyNote, b: Choice): number {
   if (!a.pitch || !b.pitch) return a.pitch === b.pitch ? 0 : 0.4;
-  const own = Math.abs(diatonic(b.pitch) - diatonic(a.pitch));
-  const melody = Math.abs(diatonic(after.melody) - diatonic(before.melody));
+  const own = Math.abs(b.place - a.place);
+  const melody = Math.abs(after.position - before.position);
   return 0.12 * Math.max(0, own - Math.max(melody, 2)) + (own > 6 ? 0.6 : 0);
 }
 

@@ -1,6 +1,6 @@
 import type { ChordPlan } from "../chords";
 import { beatTicks, type Place, type Timed, timeline } from "../score";
-import { type Chord, parseChord, type Pitch } from "../theory";
+import { type Chord, diatonic, midi, parseChord, type Pitch } from "../theory";
 import type { Scene } from "./schools";
 
 /** A melody note with its ties joined, and all the schools want to know about it. */
@@ -9,6 +9,9 @@ export type MelodyNote = Scene & {
   events: readonly Timed[];
   at: number;
   ticks: number;
+  /** MIDI number and staff position of the melody. */
+  sound: number;
+  position: number;
   /** Sounds on a felt beat, at its start or held over it. */
   onBeat: boolean;
 };
@@ -54,13 +57,12 @@ export function melodyNotes(from: readonly Place[], plan: ChordPlan, side: Scene
     const next = notes[i + 1]?.[0];
     const cadence = phraseEnds.has(place.index) && (next === undefined || next.place.index !== place.index);
     const before = notes[i - 1]?.[0];
-    const steps = [before, next].some((n) => n && Math.abs(position(topOf(n)) - position(topOf(first))) <= 1);
+    const steps = [before, next].some((n) => n && Math.abs(diatonic(topOf(n)) - diatonic(topOf(first))) <= 1);
     const melody = side === "below" ? lowestOf(first.event.pitches) : highestOf(first.event.pitches);
-    return { first, events, at, ticks, onBeat, melody, key: place.key, chord: chords(at), side, weighty: onBeat || ticks * 2 > beat || !steps, cadence };
+    return { first, events, at, ticks, onBeat, melody, sound: midi(melody), position: diatonic(melody), key: place.key, chord: chords(at), side, weighty: onBeat || ticks * 2 > beat || !steps, cadence };
   });
 }
 
 const topOf = ({ event }: Timed) => highestOf(event.pitches);
-const position = (p: Pitch) => p.octave * 7 + "CDEFGAB".indexOf(p.step);
-const highestOf = (pitches: readonly Pitch[]) => pitches.reduce((a, b) => (position(b) > position(a) ? b : a));
-const lowestOf = (pitches: readonly Pitch[]) => pitches.reduce((a, b) => (position(b) < position(a) ? b : a));
+const highestOf = (pitches: readonly Pitch[]) => pitches.reduce((a, b) => (diatonic(b) > diatonic(a) ? b : a));
+const lowestOf = (pitches: readonly Pitch[]) => pitches.reduce((a, b) => (diatonic(b) < diatonic(a) ? b : a));

@@ -21,7 +21,8 @@ export const PitchClass = z.string().regex(/^[A-G](#{1,3}|b{1,3})?$/);
 const signs = (alter: number) => (alter < 0 ? "b".repeat(-alter) : "#".repeat(alter));
 
 /** Position of a step, 0 for C to 6 for B. */
-export const stepIndex = (step: Step): number => STEPS.indexOf(step);
+export const stepIndex = (step: Step): number => STEP_INDEX[step];
+const STEP_INDEX: Record<Step, number> = { C: 0, D: 1, E: 2, F: 3, G: 4, A: 5, B: 6 };
 
 /** Count of staff positions from C0, so that neighbouring steps differ by one. `diatonic(C4) // => 28` */
 export const diatonic = (pitch: Pitch): number => pitch.octave * 7 + stepIndex(pitch.step);

@@ -1,0 +1,59 @@
+// Benchmarks: npm run bench. Prints medians; judges nothing.
+import { spawnSync } from "node:child_process";
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { pathToFileURL } from "node:url";
+import { VerovioToolkit } from "verovio/esm";
+import { analyse, strainKeys } from "../src/core/analysis";
+import { deriveChords } from "../src/core/chords";
+import { derive, newWork, sheetOf } from "../src/core/ensemble";
+import { readAbc, sheetMusicXml } from "../src/core/formats";
+import { deriveHarmony } from "../src/core/harmony";
+import { slice } from "../src/core/score";
+import { drawPages, drawRow } from "../src/workers/engrave/draw";
+
+const demo = readFileSync("demo/tunes.abc", "utf8");
+const [reel] = readAbc(demo).tunes;
+if (!reel) throw new Error("demo/tunes.abc holds no tune");
+/** The demo reel twice over: 32 bars. */
+const tune = { ...reel.tune, strains: [...reel.tune.strains, ...reel.tune.strains] };
+const work = newWork(tune);
+
+function median(name: string, run: () => unknown, runs = 40) {
+  for (let i = 0; i < 10; i++) run();
+  const times = Array.from({ length: runs }, () => {
+    const start = performance.now();
+    run();
+    return performance.now() - start;
+  }).sort((a, b) => a - b);
+  console.log(`${name.padEnd(52)} median ${(times[runs >> 1] as number).toFixed(1)} ms, slowest ${(times[runs - 1] as number).toFixed(1)} ms`);
+}
+
+const analysis = analyse(tune);
+const chords = () => deriveChords({ places: analysis.places, phrases: analysis.form.phrases, keys: strainKeys(tune, analysis) });
+const plan = chords();
+const phraseEnds = new Set(analysis.form.phrases.map((p) => p.to));
+median("analysis, 32 bars", () => analyse(tune));
+median("chords, 32 bars", chords);
+median("one harmony line, 32 bars", () => deriveHarmony({ places: analysis.places, plan, phraseEnds }));
+median("whole derivation, 32 bars", () => derive(work));
+const derived = derive(work);
+median("MusicXML of all parts, 32 bars", () => sheetMusicXml(sheetOf(work, derived)));
+
+const { default: create } = (await import(pathToFileURL("node_modules/verovio/dist/verovio-module.mjs").href)) as { default: () => Promise<unknown> };
+const verovio = new VerovioToolkit(await create());
+const row = { ...slice(sheetOf(work, derived), 0, 5), chords: [] };
+median("engraving a row of four bars, two staves", () => drawRow(verovio, { ...row, staves: row.staves.slice(0, 2) }, 790));
+median("engraving all parts on paper", () => drawPages(verovio, sheetOf(work, derived), derived.analysis.form.phrases.map((p) => p.from)), 8);
+
+const book = join(mkdtempSync(join(tmpdir(), "bench-")), "book.abc");
+writeFileSync(book, Array.from({ length: 334 }, () => demo).join("\n\n"));
+const timer = "/usr/bin/time";
+for (const verb of ["analyse", "chords", "harmony"]) {
+  const command = ["node", "dist/cli.js", verb, book];
+  const start = performance.now();
+  const { stderr } = spawnSync(existsSync(timer) ? timer : "node", existsSync(timer) ? ["-f", "%M", ...command] : command.slice(1), { encoding: "utf8", stdio: ["ignore", "ignore", "pipe"] });
+  const peak = Number(stderr.trim().split("\n").pop());
+  console.log(`${`${verb}, a book of 1,002 tunes`.padEnd(52)} ${((performance.now() - start) / 1000).toFixed(1)} s${peak ? `, peak ${Math.round(peak / 1024)} MB` : ""}`);
+}
