@@ -1,6 +1,6 @@
 "use client";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { saveStep, travelStep } from "../../app/actions";
+import { saveStep, travelStep } from "../../server/actions";
 import type { Derived, Work } from "../../core/ensemble";
 import type { Loaded } from "../../server/collection";
 import { startDeriver } from "../../workers/derive";

@@ -3,7 +3,7 @@ import { Box, Button, Flex, Heading, Text, Textarea, VisuallyHidden } from "@cha
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useRef, useState, useTransition } from "react";
-import { bringIn } from "../../app/actions";
+import { bringIn } from "../../server/actions";
 import type { Intake } from "../../server/collection";
 
 const EXAMPLE = `X:1

@@ -2,7 +2,7 @@
 import { revalidatePath } from "next/cache";
 import type { Work } from "../core/ensemble";
 import { database } from "../db";
-import { type Intake, type Loaded, remove, save, takeIn, travel } from "../server/collection";
+import { type Intake, type Loaded, remove, save, takeIn, travel } from "./collection";
 
 /** Brings ABC text into the collection. */
 export async function bringIn(text: string): Promise<Intake> {
