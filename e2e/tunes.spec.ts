@@ -9,7 +9,7 @@ test.describe("the tunes page", () => {
     page.on("pageerror", (e) => problems.push(e.message));
     await page.goto("/");
     for (const title of ["Four Gulls", "Herring at the Quay", "The Lamp on the Slip"]) await expect(page.getByRole("link", { name: title })).toBeVisible();
-    await expect(page.getByText("jig in E dorian · AABB · 16 bars, learn 14")).toBeVisible();
+    await expect(page.getByText("jig in E dorian · 6/8 · AABB · 16 bars, learn 14")).toBeVisible();
     expect(problems).toEqual([]);
   });
 

@@ -45,6 +45,4 @@ export const findRevision = (db: Db, tuneId: number, id: number) =>
 export const newestChild = (db: Db, tuneId: number, parent: number) =>
   db.select().from(revisions).where(and(eq(revisions.tuneId, tuneId), eq(revisions.parent, parent))).orderBy(desc(revisions.id)).get();
 
-export const deleteTune = (db: Db, id: number) => db.delete(tunes).where(eq(tunes.id, id)).run().changes > 0;
-
 export const countTunes = (db: Db): number => db.select({ n: count() }).from(tunes).get()?.n ?? 0;

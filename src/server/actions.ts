@@ -2,7 +2,7 @@
 import { revalidatePath } from "next/cache";
 import type { Work } from "../core/ensemble";
 import { database } from "../db";
-import { type Intake, type Loaded, remove, save, takeIn, travel } from "./collection";
+import { type Intake, type Loaded, save, takeIn, travel } from "./collection";
 
 /** Brings ABC text into the collection. */
 export async function bringIn(text: string): Promise<Intake> {
@@ -19,10 +19,4 @@ export async function saveStep(id: number, step: string, work: Work): Promise<Lo
 /** Goes a step back or forward. */
 export async function travelStep(id: number, way: "undo" | "redo"): Promise<Loaded | null> {
   return travel(database(), Number(id), way === "redo" ? "redo" : "undo") ?? null;
-}
-
-/** Takes a tune out of the collection. */
-export async function removeTune(id: number): Promise<void> {
-  remove(database(), Number(id));
-  revalidatePath("/");
 }

@@ -3,7 +3,7 @@ import { newWork, Work } from "../core/ensemble";
 import { readAbc } from "../core/formats";
 import { metreName } from "../core/score";
 import { keyName } from "../core/theory";
-import { addRevision, countTunes, type Db, deleteTune, type Facts, findRevision, findTune, insertTune, listTunes, moveHead, newestChild } from "../db";
+import { addRevision, countTunes, type Db, type Facts, findRevision, findTune, insertTune, listTunes, moveHead, newestChild } from "../db";
 
 /** A tune as the list shows it. */
 export type Listed = { id: number; title: string; sentence: string; metre: string; dance: string; bars: number; weave: Cell[]; changed: number };
@@ -78,7 +78,5 @@ export function travel(db: Db, id: number, way: "undo" | "redo"): Loaded | undef
   if (target) moveHead(db, id, target.id, factsOf(Work.parse(JSON.parse(target.work))));
   return load(db, id);
 }
-
-export const remove = (db: Db, id: number): boolean => deleteTune(db, id);
 
 export const isEmpty = (db: Db): boolean => countTunes(db) === 0;

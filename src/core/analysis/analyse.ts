@@ -1,4 +1,4 @@
-import { type Place, places as placesOf, type Tune } from "../score";
+import { metreName, type Place, places as placesOf, type Tune } from "../score";
 import { type Key, keyName } from "../theory";
 import { type DanceType, findDance } from "./dance";
 import { findForm, type Form } from "./form";
@@ -6,7 +6,7 @@ import { findKey, type KeyFinding, rankKeys } from "./key";
 
 export type Analysis = { places: Place[]; key: KeyFinding; dance: DanceType; form: Form; sentence: string };
 
-/** Everything a teacher says before the first note: key, dance, form. */
+/** Everything a teacher says before the first note: dance, key, metre, form; in one sentence too. */
 export function analyse(tune: Tune, options: { inferKey?: boolean } = {}): Analysis {
   const places = placesOf(tune);
   const key = findKey(tune, places, options.inferKey);
@@ -14,7 +14,7 @@ export function analyse(tune: Tune, options: { inferKey?: boolean } = {}): Analy
   const form = findForm(tune, places);
   const bars = `${form.bars} ${form.bars === 1 ? "bar" : "bars"}`;
   const learn = form.learn < form.bars ? `, learn ${form.learn}` : "";
-  return { places, key, dance, form, sentence: `${dance.name} in ${keyName(key.key)} · ${form.sequence} · ${bars}${learn}` };
+  return { places, key, dance, form, sentence: `${dance.name} in ${keyName(key.key)} · ${metreName(tune.metre)} · ${form.sequence} · ${bars}${learn}` };
 }
 
 /** The key each strain is in: the one in force at its first bar; with `infer`, the one its own notes speak for where they are clear. */

@@ -160,7 +160,7 @@ class Builder {
     const tempo = this.tempo(meta.tempo);
     return {
       version: 1 as const,
-      title: (plain(meta.title) || get("T")[0] || "").slice(0, 400),
+      title: (plain(meta.title) || get("T")[0] || "").replaceAll("\u0012", " ").trim().slice(0, 400),
       otherTitles: subtitles.filter(Boolean).map((s) => s.slice(0, 400)),
       composer: get("C").join("; ").slice(0, 400),
       origin: get("O").join("; ").slice(0, 400),

@@ -19,7 +19,7 @@ export function TunePanel({ work, derived }: { work: Work; derived: Derived }) {
   const pickup = places[0]?.pickup;
   return (
     <>
-      <PanelHead title={keyName(key.key)} sub={`${metreName(work.tune.metre)} · ${dance.name} · ${form.sequence}`} />
+      <PanelHead title={keyName(key.key)} sub={`${dance.name} · ${metreName(work.tune.metre)} · ${form.sequence}`} />
       <Text>Its notes are {scale(key.key).map(sign).join(", ")}. {pickup ? "It starts with a pickup." : "It starts on the downbeat."}</Text>
       {key.disagreement && <Text mt="8px" color="madder">{key.disagreement}</Text>}
       <Block title="How the key shows">

@@ -1,0 +1,33 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+
+/** What a machine can find wrong by WCAG 2.2 A and AA, in one line each. */
+async function findings(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]).analyze();
+  return violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.target.join(" ")}: ${n.failureSummary?.split("\n")[1]?.trim() ?? ""}`));
+}
+
+for (const colorScheme of ["light", "dark"] as const) {
+  test.describe(`${colorScheme} colours`, () => {
+    test.use({ colorScheme });
+    test("the tunes page has nothing against it", async ({ page }) => {
+      await page.goto("/");
+      await expect(page.getByRole("link", { name: "Four Gulls" })).toBeVisible();
+      expect(await findings(page)).toEqual([]);
+    });
+    test("the bench has nothing against it, in every lens", async ({ page }) => {
+      await page.goto("/");
+      await page.getByRole("link", { name: "Herring at the Quay" }).click();
+      await expect(page.locator("#rows").getByRole("button").first()).toBeVisible();
+      for (const lens of ["Tune", "Chords", "Harmony", "Parts"]) {
+        await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: lens }).click();
+        await page.waitForTimeout(300);
+        expect(await findings(page), lens).toEqual([]);
+      }
+      await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Chords" }).click();
+      await page.locator("#rows").getByRole("button").first().click();
+      await expect(page.getByRole("complementary", { name: "Why" }).getByRole("heading", { name: /bar 1$/ })).toBeVisible();
+      expect(await findings(page)).toEqual([]);
+    });
+  });
+}
