@@ -19,13 +19,13 @@ export function writeParts({ places, plan, line, instrument = FIDDLE }: PartRequ
     },
     {
       level: "Moving", role: low ? "low harmony" : "high harmony", instrument: instrument.name,
-      staff: harmonyStaff(line, places, { id: "moving", name: "Moving", ...staff }),
+      staff: harmonyStaff(line, places, { id: "moving", name: "Moving", loudness: 0.78, ...staff }),
       coaching: `You move with the tune, ${low ? "below" : "above"} it. Learn where the line does not run in thirds; those are the places to listen for.`,
       leftOut: ["Ornaments and grace notes, which stay with the tune so that it sounds clear."],
     },
     {
       level: "First sounds", role: "one-note line", instrument: instrument.name,
-      staff: { id: "first", name: "First sounds", ...staff, bars: firstSounds(places, plan, instrument) },
+      staff: { id: "first", name: "First sounds", loudness: 0.55, ...staff, bars: firstSounds(places, plan, instrument) },
       coaching: "One long bow on each note, starting exactly with the chord. Leave the finger down where the next note is the same.",
       leftOut: ["The rhythm and the runs of the tune: one note to each chord keeps both hands calm."],
     },

@@ -32,7 +32,7 @@ export function perform(tune: Tune, sheet: Sheet, { straight = false, chords = t
         for (const pitch of event.pitches) {
           const key = midi(pitch);
           const going = open.get(key);
-          const sound: Sound = going ?? { line: staff.id, at: at + inBar, ticks: 0, key, cents: 0, velocity: straight ? 90 : (VELOCITY[strength(place, place.at + inBar)] as number) };
+          const sound: Sound = going ?? { line: staff.id, at: at + inBar, ticks: 0, key, cents: 0, velocity: straight ? 90 : Math.round((VELOCITY[strength(place, place.at + inBar)] as number) * (staff.loudness ?? 1)) };
           sound.ticks += event.ticks;
           if (!going) sounds.push(sound);
           if (event.tie) next.set(key, sound);
@@ -81,8 +81,8 @@ function strummed(sheet: Sheet, index: number, at: number, place: Place): Sound[
     const root = 36 + ((semitoneOf(chord.bass ?? chord.root) + 12 - 4) % 12) + 4;
     const above = [...new Set(chord.sounds)].map((s) => 55 + ((s + 12 - 7) % 12));
     const sound = (key: number, from: number, ticks: number, velocity: number): Sound => ({ line: CHORD_LINE.id, at: at + from, ticks, key, cents: 0, velocity });
-    const strokes: Sound[] = [sound(root, c.at, Math.min(beat, end - c.at), 72)];
-    for (let t = c.at; t < end; t += beat) if (t > c.at || end - c.at <= beat) strokes.push(...above.map((k) => sound(k, t, Math.min(length, end - t), 54)));
+    const strokes: Sound[] = [sound(root, c.at, Math.min(beat, end - c.at), 58)];
+    for (let t = c.at; t < end; t += beat) if (t > c.at || end - c.at <= beat) strokes.push(...above.map((k) => sound(k, t, Math.min(length, end - t), 41)));
     return strokes;
   });
 }

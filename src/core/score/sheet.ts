@@ -14,6 +14,8 @@ export type Staff = {
   /** Note colour for the screen; files carry none. */
   color?: string;
   lyrics?: boolean;
+  /** Share of the tune's loudness at which it is played, 1 unless said otherwise. */
+  loudness?: number;
 };
 
 /** A chord to print, at a tick of a bar of the sheet. */

@@ -7,6 +7,8 @@ import { secondsPerTick } from "../../workers/sound/schedule";
 /** Milliseconds between looks at the clock, and seconds of cues kept ahead of it. */
 const TICK = 25;
 const AHEAD = 0.15;
+/** Brings the whole group to about half of full scale at its loudest. */
+const WHOLE = 4;
 const CLICK = { channel: OUTPUTS - 1, program: 115, strong: { key: 76, velocity: 112 }, weak: { key: 77, velocity: 90 } };
 
 export type Take = {
@@ -51,9 +53,12 @@ export class Player {
       if (!response.ok) throw new Error("The sounds are missing. Run npm run setup and start again.");
       const bank = await response.arrayBuffer();
       const node = new AudioWorkletNode(context, "sound", { numberOfInputs: 0, numberOfOutputs: OUTPUTS, outputChannelCount: new Array<number>(OUTPUTS).fill(2) });
+      const whole = context.createGain();
+      whole.gain.value = WHOLE;
+      whole.connect(context.destination);
       this.gains = Array.from({ length: OUTPUTS }, (_, i) => {
         const gain = context.createGain();
-        node.connect(gain, i).connect(context.destination);
+        node.connect(gain, i).connect(whole);
         return gain;
       });
       await new Promise<void>((resolve, reject) => {

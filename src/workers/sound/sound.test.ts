@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { beforeAll, describe, expect, it } from "vitest";
 import { tuneOf } from "../../testing/abc";
+import { derive, newWork, sheetOf } from "../../core/ensemble";
 import { perform } from "../../core/performance";
 import { places, tuneSheet } from "../../core/score";
 import { type Cue, Engine, QUANTUM } from "./engine";
@@ -77,5 +78,22 @@ describe("the schedule", () => {
     expect(stretchOf(performance.bars, 1, 2)).toEqual({ start: 13440, end: 5 * 13440 });
     expect(stretchOf(performance.bars, 1, 1)).toEqual({ start: 13440, end: 2 * 13440 });
     expect(barAt(performance.bars, 3 * 13440 + 5)?.index).toBe(1);
+  });
+});
+
+describe("the balance", () => {
+  it("carries the tune over every other line", async () => {
+    const work = newWork(tuneOf("|:A2|d2fd Adfd|e2ge Bege|d2fd Adfa|gfed B2:|", { more: "Q:1/4=140\n" }));
+    const derived = derive(work);
+    const performance = perform(work.tune, { ...sheetOf(work, derived), chords: derived.plan.chords });
+    const perTick = secondsPerTick(performance, 100);
+    const levels = new Map<string, number>();
+    for (const [i, line] of performance.lines.entries()) {
+      const cues = performance.sounds.filter((s) => s.line === line.id).flatMap((s): Cue[] => [
+        { frame: Math.round(s.at * perTick * RATE), channel: i, key: s.key, velocity: s.velocity }, { frame: Math.round((s.at + s.ticks) * perTick * RATE) - 1, channel: i, key: s.key, velocity: 0 },
+      ]);
+      levels.set(line.id, 20 * Math.log10(loudness(await render(line.program, cues, 6, i))));
+    }
+    for (const line of ["moving", "first", "chords"]) expect(levels.get("melody")! - levels.get(line)!).toBeGreaterThan(0.5);
   });
 });
