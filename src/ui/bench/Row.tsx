@@ -71,7 +71,7 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
   const first = from === phrase.from;
   return (
     <Flex as="section" aria-label={`${phrase.name}: ${relationWords(phrase, derived.analysis.form, derived.analysis.places)}`} borderBottom="1px solid" borderColor="cord" pt="8px" pb="2px" direction={{ base: "column", md: "row" }}>
-      <Box w={{ base: "100%", md: "132px" }} flexShrink={0} pr="18px" pt={lens === "Tune" ? "12px" : "36px"}>
+      <Box w={{ base: "100%", md: "132px" }} flexShrink={0} pr={{ base: 0, md: "18px" }} pt={{ base: "2px", md: lens === "Tune" ? "12px" : "36px" }}>
         {first && <Text fontFamily="heading" fontSize="20px" fontWeight="600" lineHeight="24px">{phrase.name}</Text>}
         <Box my="5px"><WeaveStrip cells={cells} height={9} /></Box>
         {first && <Text fontSize="13px" color="quiet" lineHeight="17px">{relationWords(phrase, derived.analysis.form, derived.analysis.places)}</Text>}

@@ -13,13 +13,13 @@ type Props = { title: string; sentence: string; lens: Lens; onLens: (lens: Lens)
 /** Menu, title, the tune in one sentence, the lenses, undo and redo. */
 export function TopLine({ title, sentence, lens, onLens, bench, onHelp }: Props) {
   return (
-    <Flex as="header" h="56px" flexShrink={0} align="center" px="12px" gap="12px" borderBottom="1px solid" borderColor="cord">
+    <Flex as="header" minH="56px" py={{ base: "4px", md: 0 }} flexShrink={0} align="center" px="12px" gap={{ base: "4px 8px", md: "12px" }} wrap={{ base: "wrap", md: "nowrap" }} borderBottom="1px solid" borderColor="cord">
       <IconButton asChild variant="ghost" color="ink" aria-label="All tunes" title="All tunes" _hover={{ bg: "linen" }}><Link href="/"><Menu /></Link></IconButton>
       <Flex align="baseline" gap="14px" minW="0" flex="1">
-        <Heading as="h1" fontSize="24px" fontWeight="600" truncate flexShrink={0} maxW="26ch">{title || "Untitled"}</Heading>
+        <Heading as="h1" fontSize="24px" fontWeight="600" truncate flexShrink={{ base: 1, md: 0 }} maxW="26ch">{title || "Untitled"}</Heading>
         <Text color="quiet" truncate display={{ base: "none", md: "block" }}>{sentence}</Text>
       </Flex>
-      <Flex as="nav" aria-label="Lenses" bg="linen" borderRadius="8px" p="4px" gap="2px">
+      <Flex as="nav" aria-label="Lenses" bg="linen" borderRadius="8px" p="4px" gap="2px" order={{ base: 3, md: 0 }} w={{ base: "100%", md: "auto" }} justify="space-between">
         {LENSES.map((name) => (
           <Button
             key={name} size="sm" h="36px" px="14px" fontWeight="600" variant="plain" aria-current={lens === name ? "page" : undefined} title={`${name} (${KEYS[name]})`}

@@ -17,18 +17,18 @@ export function Transport({ player, work, derived, loop, bar, onLoop }: Props) {
   ];
   const number = (index: number) => derived?.analysis.places[index]?.number ?? 0;
   return (
-    <Flex as="footer" aria-label="Playing" h="62px" flexShrink={0} bg="bar" color="onBar" align="center" px="20px" gap="16px">
+    <Flex as="footer" aria-label="Playing" h="62px" flexShrink={0} bg="bar" color="onBar" align="center" px={{ base: "10px", md: "20px" }} gap={{ base: "6px", md: "16px" }}>
       <IconButton aria-label={player.playing ? "Stop" : "Play"} title={`${player.playing ? "Stop" : "Play"} (Space)`} disabled={!derived} borderRadius="full" w="46px" h="46px" bg="#FBF8F1" color="#2A2522" _hover={{ bg: "#F2ECDF" }} onClick={player.toggle}>
         {player.playing ? <Square fill="currentColor" /> : <Play fill="currentColor" />}
       </IconButton>
-      <Button variant="plain" h="40px" px="6px" color={player.counting ? "onBar" : "onBarQuiet"} aria-pressed={player.counting} title="Clicks before the music" onClick={() => player.setCounting(!player.counting)}>
+      <Button variant="plain" h="40px" px="6px" display={{ base: "none", sm: "inline-flex" }} color={player.counting ? "onBar" : "onBarQuiet"} aria-pressed={player.counting} title="Clicks before the music" onClick={() => player.setCounting(!player.counting)}>
         {player.counting ? "2 bars in" : "no count-in"}
       </Button>
-      <Flex align="baseline" gap="6px" w="104px" justify="flex-end">
+      <Flex align="baseline" gap="6px" w={{ base: "auto", md: "104px" }} justify="flex-end" whiteSpace="nowrap">
         <Text fontSize="20px" fontWeight="700">{beats}</Text>
         <Text fontSize="13px" color="onBarQuiet">{player.percent} %</Text>
       </Flex>
-      <Slider.Root w="150px" min={40} max={150} step={5} value={[player.percent]} onValueChange={({ value }) => player.setPercent(value[0] ?? 100)} aria-label={["Tempo, percent of the written one"]}>
+      <Slider.Root display={{ base: "none", md: "block" }} w="150px" min={40} max={150} step={5} value={[player.percent]} onValueChange={({ value }) => player.setPercent(value[0] ?? 100)} aria-label={["Tempo, percent of the written one"]}>
         <Slider.Control>
           <Slider.Track bg="#5E5248"><Slider.Range bg="#C9BFAF" /></Slider.Track>
           <Slider.Thumb index={0} bg="#FBF8F1" borderColor="#FBF8F1"><Slider.HiddenInput /></Slider.Thumb>
@@ -37,14 +37,14 @@ export function Transport({ player, work, derived, loop, bar, onLoop }: Props) {
       {loop ? (
         <Button variant="plain" h="40px" px="8px" color="onBar" title="Clear the loop (Esc)" onClick={() => onLoop(null)}>loops bar {number(loop.from)}{loop.to > loop.from ? ` to ${number(loop.to)}` : ""} ×</Button>
       ) : (
-        <Button variant="plain" h="40px" px="8px" color="onBarQuiet" title="Loop this bar; drag over the weave or press Shift and an arrow for more" onClick={() => onLoop({ from: bar, to: bar })}>from bar {Math.max(1, number(bar))}</Button>
+        <Button variant="plain" h="40px" px="8px" display={{ base: "none", md: "inline-flex" }} color="onBarQuiet" title="Loop this bar; drag over the weave or press Shift and an arrow for more" onClick={() => onLoop({ from: bar, to: bar })}>from bar {Math.max(1, number(bar))}</Button>
       )}
-      <Flex ml="auto" gap="8px" role="group" aria-label="Lines heard">
+      <Flex ml="auto" gap={{ base: "4px", md: "8px" }} role="group" aria-label="Lines heard">
         {lines.map(({ id, role, key }) => {
           const on = !player.muted.has(id);
           return (
             <Button
-              key={id} h="40px" px="10px" variant="outline" borderColor={on ? "#B9AC9B" : "#5E5248"} bg="transparent" color={on ? "onBar" : "onBarQuiet"} _hover={{ bg: "whiteAlpha.200" }} aria-pressed={on} title={`${ROLES[role].name} on or off (${key})`}
+              key={id} h="40px" minW="40px" px={{ base: "6px", md: "10px" }} variant="outline" borderColor={on ? "#B9AC9B" : "#5E5248"} bg="transparent" color={on ? "onBar" : "onBarQuiet"} _hover={{ bg: "whiteAlpha.200" }} aria-pressed={on} title={`${ROLES[role].name} on or off (${key})`}
               onClick={() => player.mute(id)} fontWeight="500" textDecoration={on ? undefined : "line-through"}
             >
               <Box as="span" className="dark" opacity={on ? 1 : 0.45} display="inline-flex"><RoleBadge role={role} /></Box>

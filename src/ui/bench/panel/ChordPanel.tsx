@@ -33,7 +33,7 @@ export function ChordPanel({ chord, derived, onTake, onLock, onHear }: Props) {
       <Block title={chord.locked ? "Choose another" : "Runners-up, with what the whole plan would cost more"}>
         <ChoiceRow name={chord.symbol} worth={1} note={chord.locked ? "locked" : "best"} keyName="1" chosen onTake={() => onTake(chord.symbol)} />
         {chord.alternatives.slice(0, 5).map((a, i) => (
-          <ChoiceRow key={a.symbol} name={a.symbol} worth={worth(a.cost)} note={a.cost > 30 ? "off style" : `+${a.cost.toFixed(1)}`} keyName={i < 3 ? String(i + 2) : undefined} onTake={() => onTake(a.symbol)} />
+          <ChoiceRow key={a.symbol} name={a.symbol} worth={worth(a.cost)} note={a.cost > 30 ? "off style" : `${a.cost < 0 ? "−" : "+"}${Math.abs(a.cost).toFixed(1)}`} keyName={i < 3 ? String(i + 2) : undefined} onTake={() => onTake(a.symbol)} />
         ))}
       </Block>
       <Flex gap="8px" mt="14px">
