@@ -5,11 +5,9 @@ import { midi, parseChord, semitoneOf, signature } from "../theory";
 const VELOCITY = [74, 84, 90, 98];
 /** Share of its length a note sounds before the next begins, tied notes excepted. */
 const LENGTH = 0.94;
-const DRUM_PROGRAM = 115;
 
-/** Lines of the performance that are not staves of a sheet. */
+/** The chords as a line of their own. */
 export const CHORD_LINE: Line = { id: "chords", name: "Chords", program: 24 };
-export const CLICK_LINE: Line = { id: "click", name: "Click", program: DRUM_PROGRAM };
 
 /**
  * A sheet as timed sounds, repeats and endings unfolded: every staff a line, and the chords as a plain bass note and chord.

@@ -55,12 +55,9 @@ export function scaleStep(pitch: Pitch, steps: number, key: Key): Pitch {
   return { ...natural, alter: alterIn(key, natural.step) };
 }
 
-const MODE_WORDS: Record<Mode, string> = {
-  lydian: "lydian", major: "major", mixolydian: "mixolydian", dorian: "dorian", minor: "minor", phrygian: "phrygian", locrian: "locrian",
-};
 
 /** `keyName({ tonic: "E", mode: "dorian" }) // => "E dorian"` */
-export const keyName = (key: Key): string => `${key.tonic} ${MODE_WORDS[key.mode]}`;
+export const keyName = (key: Key): string => `${key.tonic} ${key.mode}`;
 
 /** The spelling of a tonic (semitones above C) that gives the mode the smaller signature. */
 export function spellTonic(semitone: number, mode: Mode): string {

@@ -72,6 +72,3 @@ const INTERVAL_NAMES = ["unison", "second", "third", "fourth", "fifth", "sixth",
 /** `intervalName(3) // => "third"`, `intervalName(10) // => "tenth"`; above two octaves the number is given. */
 export const intervalName = (number: number): string =>
   INTERVAL_NAMES[number - 1] ?? ["ninth", "tenth", "eleventh", "twelfth", "thirteenth", "fourteenth", "fifteenth"][number - 9] ?? `interval of ${number}`;
-
-/** Whether two pitches sound the same. */
-export const sameSound = (a: Pitch, b: Pitch): boolean => midi(a) === midi(b);

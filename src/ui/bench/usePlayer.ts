@@ -55,6 +55,6 @@ export function usePlayer(work: Work, derived: Derived | null, bar: number, loop
     if (!next.delete(line)) next.add(line);
     return next;
   }), []);
-  return { playing, sounding, percent, setPercent, counting, setCounting, muted, mute, setMuted, failure, toggle, play, stop: () => player.current?.stop() };
+  return { playing, sounding, percent, setPercent, counting, setCounting, muted, mute, failure, toggle, play };
 }
 export type PlayerState = ReturnType<typeof usePlayer>;

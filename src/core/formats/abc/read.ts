@@ -119,6 +119,8 @@ class Builder {
   private begun = false;
   private closing = false;
   private strangers = new Set<string>();
+  /** Words that wait for the next note. */
+  private pendingWords: NonNullable<Event["words"]> = [];
 
   constructor(
     private parsed: ParsedTune,
@@ -231,7 +233,7 @@ class Builder {
     if (this.closing && !this.bar.ending) this.closeStrain();
     this.closing = false;
     const spacer = element.rest?.type === "spacer";
-    this.words(element, spacer);
+    this.words(element);
     if (spacer) return;
     if (element.rest?.type === "multimeasure" || element.rest?.type === "invisible-multimeasure") return this.fullRests(element);
     if (element.startTriplet && element.tripletMultiplier) {
@@ -256,10 +258,8 @@ class Builder {
     if (element.endTriplet) this.tuplet = undefined;
   }
 
-  private pendingWords: NonNullable<Event["words"]> = [];
-
   /** Chord symbols and annotations. On a spacer they wait for what comes next. */
-  private words(element: ParsedElement, _spacer: boolean) {
+  private words(element: ParsedElement) {
     for (const { name, position } of element.chord ?? []) {
       const text = name.replace(/\s+/g, " ").trim();
       if (!text) continue;
@@ -335,7 +335,7 @@ class Builder {
       const passes = endingPasses(element.startEnding);
       if (passes.length) this.bar.ending = passes;
     }
-    this.words(element, true);
+    this.words(element);
     const fullBars = this.bars.filter((b) => b.events.reduce((n, e) => n + e.ticks, 0) >= barTicks(this.metre)).length;
     const ends = sign.starts || sign.ends || (["double", "final", "heavy"].includes(sign.barline) && fullBars >= 4);
     this.closing = (this.closing || ends) && fullBars >= 1;
