@@ -6,7 +6,7 @@ import { lockChord } from "../core/ensemble";
 import { collection, load, save, takeIn, travel } from "../server/collection";
 import { seedDemo } from "../server/demo";
 import { download } from "../server/files";
-import { type Db, findRevision, openDatabase } from ".";
+import { countTunes, type Db, findRevision, openDatabase } from ".";
 
 let file: string;
 let db: Db;
@@ -59,6 +59,12 @@ describe("the collection on a real file", () => {
     expect(added).toHaveLength(1);
     expect(refused).toEqual([{ index: 2, line: 10, column: 3, message: expect.stringContaining("is not a key") }]);
     expect(takeIn(db, "a".repeat(8_000_001)).refused[0]?.message).toContain("8 million");
+  });
+  it("lists a page at a time and finds titles", () => {
+    takeIn(db, Array.from({ length: 60 }, (_, i) => ABC.replace("X:1", `X:${i + 1}`).replace("Tar and Twine", `Tune ${i + 1}`)).join("\n"));
+    expect([collection(db).length, collection(db, "", 100).length, countTunes(db)]).toEqual([50, 60, 60]);
+    expect(collection(db, "tune 6").map((t) => t.title)).toEqual(["Tune 6", "Tune 60"]);
+    expect([countTunes(db, "tune 6"), countTunes(db, "%")]).toEqual([2, 60]);
   });
   it("puts the demo in once", () => {
     expect([seedDemo(db), seedDemo(db)]).toEqual([3, 0]);

@@ -1,12 +1,14 @@
-import { and, count, desc, eq } from "drizzle-orm";
+import { and, count, desc, eq, like } from "drizzle-orm";
 import type { Db } from "./open";
 import { revisions, tunes } from "./schema";
 
 export type TuneRow = typeof tunes.$inferSelect;
 export type Facts = Pick<TuneRow, "title" | "key" | "metre" | "dance" | "bars" | "sentence" | "weave">;
 
-/** All tunes by title. */
-export const listTunes = (db: Db) => db.select().from(tunes).orderBy(tunes.title, tunes.id).all();
+const titled = (query: string) => (query ? like(tunes.title, `%${query.replace(/[%_]/g, "")}%`) : undefined);
+
+/** Tunes by title, those whose title holds the query, at most so many. */
+export const listTunes = (db: Db, query: string, limit: number) => db.select().from(tunes).where(titled(query)).orderBy(tunes.title, tunes.id).limit(limit).all();
 
 /** A tune with its head revision, or undefined. */
 export const findTune = (db: Db, id: number) =>
@@ -45,4 +47,4 @@ export const findRevision = (db: Db, tuneId: number, id: number) =>
 export const newestChild = (db: Db, tuneId: number, parent: number) =>
   db.select().from(revisions).where(and(eq(revisions.tuneId, tuneId), eq(revisions.parent, parent))).orderBy(desc(revisions.id)).get();
 
-export const countTunes = (db: Db): number => db.select({ n: count() }).from(tunes).get()?.n ?? 0;
+export const countTunes = (db: Db, query = ""): number => db.select({ n: count() }).from(tunes).where(titled(query)).get()?.n ?? 0;

@@ -29,8 +29,12 @@ function factsOf(work: Work): Facts {
   };
 }
 
-export const collection = (db: Db): Listed[] =>
-  listTunes(db).map(({ id, title, sentence, metre, dance, bars, weave: cells, changed }) => ({ id, title, sentence, metre, dance, bars, weave: JSON.parse(cells) as Cell[], changed: changed.getTime() }));
+/** Tunes a page of the list holds. */
+export const PAGE = 50;
+
+/** The list of tunes by title, as many as are asked for. */
+export const collection = (db: Db, query = "", limit = PAGE): Listed[] =>
+  listTunes(db, query, limit).map(({ id, title, sentence, metre, dance, bars, weave: cells, changed }) => ({ id, title, sentence, metre, dance, bars, weave: JSON.parse(cells) as Cell[], changed: changed.getTime() }));
 
 /** Reads ABC text into the collection: every tune that can be read goes in, the others are told with line and column. */
 export function takeIn(db: Db, text: string): Intake {

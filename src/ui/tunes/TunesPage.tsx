@@ -1,5 +1,5 @@
 "use client";
-import { Box, Flex, Heading, Table, Text } from "@chakra-ui/react";
+import { Box, Flex, Heading, Input, Table, Text } from "@chakra-ui/react";
 import Link from "next/link";
 import type { Listed } from "../../server/collection";
 import { ThemeSwitch } from "../ThemeSwitch";
@@ -7,7 +7,7 @@ import { WeaveStrip } from "../weave/WeaveStrip";
 import { IntakeBox } from "./IntakeBox";
 
 /** The first page: every tune with its weave, and the one place where tunes come in. */
-export function TunesPage({ tunes }: { tunes: Listed[] }) {
+export function TunesPage({ tunes, found, all, query }: { tunes: Listed[]; found: number; all: number; query: string }) {
   return (
     <Box minH="100%">
       <Flex as="header" h="56px" px="28px" align="center" gap="4" borderBottom="1px solid" borderColor="cord">
@@ -19,9 +19,16 @@ export function TunesPage({ tunes }: { tunes: Listed[] }) {
         <Box flex="1 1 0" minW="0" w="100%">
           <Flex align="baseline" gap="3" mb="3">
             <Heading as="h1" fontSize="26px" fontWeight="600">Tunes</Heading>
-            <Text color="quiet">{tunes.length === 1 ? "1 tune" : `${tunes.length} tunes`}</Text>
+            <Text color="quiet">{query ? `${found} of ${all}` : all === 1 ? "1 tune" : `${all} tunes`}</Text>
+            {all > 8 && (
+              <Box as="form" ml="auto" role="search">
+                <Input size="sm" name="find" type="search" aria-label="Find a title" placeholder="Find a title" defaultValue={query} borderColor="quiet" w="220px" />
+              </Box>
+            )}
           </Flex>
-          {tunes.length === 0 ? (
+          {query && found === 0 ? (
+            <Text color="quiet" py="6">No title holds “{query}”. <Link href="/">Show all tunes</Link></Text>
+          ) : tunes.length === 0 ? (
             <Text color="quiet" maxW="46ch" py="6">
               Nothing here yet. Paste a tune in the box beside this, or press “Try an example” there, and it appears in this list ready to be worked on.
             </Text>
@@ -46,6 +53,9 @@ export function TunesPage({ tunes }: { tunes: Listed[] }) {
                 ))}
               </Table.Body>
             </Table.Root>
+          )}
+          {tunes.length < found && (
+            <Box mt="4"><Link href={`/?${new URLSearchParams({ ...(query ? { find: query } : {}), shown: String(tunes.length + 50) })}`} scroll={false}>Show more ({found - tunes.length} to come)</Link></Box>
           )}
         </Box>
         <IntakeBox />
