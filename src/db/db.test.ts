@@ -31,16 +31,26 @@ describe("the collection on a real file", () => {
     const id = takeIn(db, ABC).added[0]!.id;
     const start = load(db, id)!;
     expect([start.canUndo, start.canRedo]).toEqual([false, false]);
-    const locked = save(db, id, "Chord Em locked", lockChord(start.work, lock))!;
+    save(db, id, "Chord Em locked", lockChord(start.work, lock));
+    const locked = load(db, id)!;
     expect([locked.work.locks.length, locked.canUndo, locked.step]).toEqual([1, true, "Chord Em locked"]);
     const back = travel(db, id, "undo")!;
     expect([back.work.locks.length, back.canUndo, back.canRedo]).toEqual([0, false, true]);
     expect(travel(db, id, "redo")!.work).toEqual(locked.work);
     expect(travel(db, id, "redo")!.head).toBe(locked.head);
     travel(db, id, "undo");
-    const other = save(db, id, "Harmony above", { ...start.work, side: "above" })!;
-    expect(other.canRedo).toBe(false);
+    save(db, id, "Harmony above", { ...start.work, side: "above" });
+    expect(load(db, id)!.canRedo).toBe(false);
     expect(findRevision(db, id, locked.head)?.step).toBe("Chord Em locked");
+  });
+  it("keeps the facts of the list true to the tune", () => {
+    const id = takeIn(db, ABC).added[0]!.id;
+    const { work } = load(db, id)!;
+    const [before] = collection(db);
+    save(db, id, "Chord", lockChord(work, lock));
+    expect(collection(db)[0]).toEqual({ ...before, changed: expect.any(Number) });
+    save(db, id, "Renamed", { ...work, tune: { ...work.tune, title: "Tar Again", key: { tonic: "E", mode: "minor" } } });
+    expect(collection(db)[0]).toMatchObject({ title: "Tar Again", sentence: expect.stringContaining("E minor") });
   });
   it("takes a tune's revisions with it, and answers for what is not there", () => {
     const id = takeIn(db, ABC).added[0]!.id;

@@ -11,9 +11,9 @@ export async function bringIn(text: string): Promise<Intake> {
   return intake;
 }
 
-/** Saves the work on a tune as one step. Gives its new state; null when the tune is gone. */
-export async function saveStep(id: number, step: string, work: Work): Promise<Loaded | null> {
-  return save(database(), Number(id), String(step), work) ?? null;
+/** Saves the work on a tune as one step, the page already showing it. False when the tune is gone. */
+export async function saveStep(id: number, step: string, work: Work): Promise<boolean> {
+  return save(database(), Number(id), String(step), work) !== undefined;
 }
 
 /** Goes a step back or forward. */

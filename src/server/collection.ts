@@ -36,6 +36,8 @@ export const PAGE = 50;
 export const collection = (db: Db, query = "", limit = PAGE): Listed[] =>
   listTunes(db, query, limit).map(({ id, title, sentence, metre, dance, bars, weave: cells, changed }) => ({ id, title, sentence, metre, dance, bars, weave: JSON.parse(cells) as Cell[], changed: changed.getTime() }));
 
+const pick = ({ title, key, metre, dance, bars, sentence, weave }: Facts): Facts => ({ title, key, metre, dance, bars, sentence, weave });
+
 /** Reads ABC text into the collection: every tune that can be read goes in, the others are told with line and column. */
 export function takeIn(db: Db, text: string): Intake {
   if (text.length > LARGEST_INTAKE) {
@@ -64,13 +66,15 @@ export function load(db: Db, id: number): Loaded | undefined {
   };
 }
 
-/** Saves a new state of a tune on top of its head. */
-export function save(db: Db, id: number, step: string, work: Work): Loaded | undefined {
+/** Saves a new state of a tune on top of its head; gives the revision's id, or undefined when there is no such tune. */
+export function save(db: Db, id: number, step: string, work: Work): number | undefined {
   const found = findTune(db, id);
   if (!found) return undefined;
   const checked = Work.parse(work);
-  addRevision(db, id, found.tune.head, factsOf(checked), step.slice(0, 200), JSON.stringify(checked));
-  return load(db, id);
+  // The facts of the list follow from the tune alone; a step that leaves it alone need not work them out again.
+  const before = Work.parse(JSON.parse(found.revision.work));
+  const facts = JSON.stringify(before.tune) === JSON.stringify(checked.tune) ? found.tune : factsOf(checked);
+  return addRevision(db, id, found.tune.head, pick(facts), step.slice(0, 200), JSON.stringify(checked));
 }
 
 /** Goes one step back, or forward again to the newest state made from here. Does nothing at either end. */

@@ -1,12 +1,22 @@
 "use client";
 import { Box } from "@chakra-ui/react";
-import type { ChordPlan } from "../../core/chords";
+import { memo } from "react";
+import type { PlannedChord } from "../../core/chords";
 import type { Place } from "../../core/score";
 import { chordWords, parseChord } from "../../core/theory";
 import type { Measured } from "../engraving/measure";
 import type { Selection } from "./lenses";
 
-type Props = { plan: ChordPlan; places: readonly Place[]; measured: Measured | null; selection: Selection; onSelect: (next: Selection) => void };
+/** A planned chord with its order in the plan, and whether it only goes on from the bar before. */
+export type Laned = { chord: PlannedChord; index: number; goesOn: boolean };
+type Props = { chords: readonly Laned[]; places: readonly Place[]; measured: Measured | null; chosen: number | null; onSelect: (next: Selection) => void };
+
+const same = (a: Props, b: Props) =>
+  a.measured === b.measured && a.chosen === b.chosen && a.onSelect === b.onSelect && a.chords.length === b.chords.length
+  && a.chords.every((l, i) => {
+    const m = b.chords[i] as Laned;
+    return l.index === m.index && l.goesOn === m.goesOn && l.chord.symbol === m.chord.symbol && l.chord.at === m.chord.at && l.chord.locked === m.chord.locked;
+  });
 
 /** Left edge of a chord: its note's head, or the proper point between two when it starts inside a held note. */
 function positionOf(place: Place, at: number, measured: Measured): number | undefined {
@@ -23,27 +33,25 @@ function positionOf(place: Place, at: number, measured: Measured): number | unde
   return measured.bars.find((b) => b.index === place.index)?.left;
 }
 
-/** Chords on the very notes they start with. A chord that only goes on is quiet; a locked one has its peg. */
-export function ChordLane({ plan, places, measured, selection, onSelect }: Props) {
-  const placed = measured === null ? [] : plan.chords.flatMap((chord, index) => {
+/** Chords on the very notes they start with. A chord that only goes on is quiet; a locked one has its peg. Drawn anew only when what it shows changes. */
+export const ChordLane = memo(function ChordLane({ chords, places, measured, chosen: selected, onSelect }: Props) {
+  const placed = measured === null ? [] : chords.flatMap(({ chord, index, goesOn }) => {
     const place = places.find((p) => p.index === chord.bar);
     const x = place && positionOf(place, chord.at, measured);
-    return x === undefined ? [] : [{ chord, index, x, bar: measured.bars.find((b) => b.index === chord.bar) }];
+    return x === undefined ? [] : [{ chord, index, goesOn, x, bar: measured.bars.find((b) => b.index === chord.bar) }];
   });
   return (
     <Box position="relative" h="30px">
-      {measured?.bars.map((b, i) => <Box key={b.index} position="absolute" left={`${i === 0 ? b.left : b.left - 0.5}px`} top="2px" h="28px" w="1px" bg="cord" />)}
-      {placed.map(({ chord, index, x, bar }, i) => {
-        const chosen = selection?.kind === "chord" && selection.index === index;
-        const before = plan.chords[index - 1];
-        const goesOn = before?.symbol === chord.symbol && i > 0;
+      {measured?.bars.map((b, i) => <Box key={b.index} position="absolute" top="2px" h="28px" w="1px" bg="cord" style={{ left: i === 0 ? b.left : b.left - 0.5 }} />)}
+      {placed.map(({ chord, index, goesOn, x, bar }, i) => {
+        const chosen = selected === index;
         const next = placed[i + 1];
         const right = next && next.chord.bar === chord.bar ? next.x - 4 : (bar?.right ?? x + 40) - 2;
         const [, root, rest] = /^([A-G][#b]?)(.*)$/.exec(chord.symbol) ?? ["", chord.symbol, ""];
         const parsed = parseChord(chord.symbol);
         return (
           <Box
-            as="button" key={`${chord.bar}.${chord.at}`} position="absolute" left={`${x - 6}px`} top="0" h="30px" minW="24px" w={chosen ? `${Math.max(30, right - x + 6)}px` : undefined} px="6px" textAlign="left"
+            as="button" key={`${chord.bar}.${chord.at}`} position="absolute" top="0" h="30px" minW="24px" px="6px" style={{ left: x - 6, width: chosen ? Math.max(30, right - x + 6) : undefined }} textAlign="left"
             borderRadius="5px" bg={chosen ? "block" : "transparent"} color={chosen ? "onBlock" : goesOn ? "quiet" : "ink"} _hover={chosen ? {} : { bg: "linen" }} lineHeight="30px" whiteSpace="nowrap"
             aria-pressed={chosen} aria-label={`${parsed ? chordWords(parsed) : chord.symbol}${chord.locked ? ", locked" : ""}`} onClick={() => onSelect(chosen ? null : { kind: "chord", index })}
           >
@@ -55,4 +63,4 @@ export function ChordLane({ plan, places, measured, selection, onSelect }: Props
       })}
     </Box>
   );
-}
+}, same);

@@ -8,7 +8,8 @@ import { startEngraver } from "../../workers/engrave";
 import { type Measured, measureRow, nameStaves, noteAt } from "../engraving/measure";
 import { WeaveStrip } from "../weave/WeaveStrip";
 import type { Lens, Selection } from "./lenses";
-import { ChordLane } from "./ChordLane";
+import { useNear } from "./useNear";
+import { ChordLane, type Laned } from "./ChordLane";
 import type { Loop } from "./usePlayer";
 
 type Props = {
@@ -17,23 +18,29 @@ type Props = {
   phrase: Phrase; from: number; to: number; width: number;
 };
 
+/** A box over a bar's staves, with a little room above and below. */
+const over = (b: Measured["bars"][number]) => ({ left: b.left, width: b.right - b.left, top: b.top - 8, height: b.bottom - b.top + 16 });
+
 /** Clash above which a bar gets its notch. */
 const NOTCH = 30;
 
 /** One phrase: its name and what it repeats, the chords over their notes, the staves. Engraved anew only when its own music changes. */
 export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect, bar, sounding, loop, onPick, phrase, from, to, width }: Props) {
+  const section = useRef<HTMLDivElement>(null);
   const holder = useRef<HTMLDivElement>(null);
   const [svg, setSvg] = useState("");
   const [measured, setMeasured] = useState<Measured | null>(null);
   const own = useMemo(() => slice(sheet, from, to + 1), [sheet, from, to]);
+  const near = useNear(section);
   const music = useMemo(() => JSON.stringify([own.staves, own.places.map((p) => [p.bar, p.number, p.key, p.metre])]), [own]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: `music` stands for `own`, which is new at every change of any row
   useEffect(() => {
+    if (!near) return;
     let current = true;
     void startEngraver().row(own, width).then((drawn) => { if (current) setSvg(drawn.svg); });
     return () => { current = false; };
-  }, [music, width]);
+  }, [music, width, near]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: measured from the SVG that `svg` has just put in place
   useLayoutEffect(() => {
@@ -50,7 +57,7 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
 
   const playing = sounding !== null && sounding >= from && sounding <= to;
   useEffect(() => {
-    if (playing) holder.current?.scrollIntoView({ block: "nearest", behavior: "auto" });
+    if (playing) section.current?.scrollIntoView({ block: "nearest", behavior: "auto" });
   }, [playing]);
 
   const click = (event: React.MouseEvent) => {
@@ -66,27 +73,31 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
     if (bar) onPick(bar.index, event.shiftKey);
   };
 
-  const cells = derived.weave.filter((c) => c.bar >= from && c.bar <= to);
+  const { weave, analysis, plan } = derived;
+  const cells = useMemo(() => weave.filter((c) => c.bar >= from && c.bar <= to), [weave, from, to]);
+  const chords = plan.chords.flatMap((chord, index): Laned[] =>
+    chord.bar < from || chord.bar > to ? [] : [{ chord, index, goesOn: plan.chords[index - 1]?.symbol === chord.symbol && (plan.chords[index - 1]?.bar ?? -1) >= from }]);
+  const relation = relationWords(phrase, analysis.form, analysis.places);
   const framed = measured?.bars.find((b) => b.index === (sounding ?? bar));
   const first = from === phrase.from;
   return (
-    <Flex as="section" aria-label={`${phrase.name}: ${relationWords(phrase, derived.analysis.form, derived.analysis.places)}`} borderBottom="1px solid" borderColor="cord" pt="8px" pb="2px" direction={{ base: "column", md: "row" }}>
+    <Flex ref={section} as="section" css={{ contain: "layout style" }} aria-label={`${phrase.name}: ${relation}`} borderBottom="1px solid" borderColor="cord" pt="8px" pb="2px" direction={{ base: "column", md: "row" }}>
       <Box w={{ base: "100%", md: "132px" }} flexShrink={0} pr={{ base: 0, md: "18px" }} pt={{ base: "2px", md: lens === "Tune" ? "12px" : "36px" }}>
         {first && <Text fontFamily="heading" fontSize="20px" fontWeight="600" lineHeight="24px">{phrase.name}</Text>}
         <Box my="5px"><WeaveStrip cells={cells} height={9} /></Box>
-        {first && <Text fontSize="13px" color="quiet" lineHeight="17px">{relationWords(phrase, derived.analysis.form, derived.analysis.places)}</Text>}
+        {first && <Text fontSize="13px" color="quiet" lineHeight="17px">{relation}</Text>}
       </Box>
       <Box flex="1" minW="0" position="relative" minH="110px">
-        {lens !== "Tune" && <ChordLane plan={derived.plan} places={own.places} measured={measured} selection={selection} onSelect={onSelect} />}
+        {lens !== "Tune" && <ChordLane chords={chords} places={own.places} measured={measured} chosen={selection?.kind === "chord" ? selection.index : null} onSelect={onSelect} />}
         <Box position="relative">
           {framed && (
             <Box
-              position="absolute" pointerEvents="none" left={`${framed.left}px`} w={`${framed.right - framed.left}px`} top={`${framed.top - 8}px`} h={`${framed.bottom - framed.top + 16}px`} borderRadius="4px"
+              position="absolute" pointerEvents="none" borderRadius="4px" style={over(framed)}
               border={sounding !== null ? "2.5px solid var(--chakra-colors-ink)" : undefined} bg={sounding === null ? "linen" : undefined}
             />
           )}
           {loop && measured?.bars.filter((b) => b.index >= loop.from && b.index <= loop.to).map((b) => (
-            <Box key={b.index} position="absolute" pointerEvents="none" left={`${b.left}px`} w={`${b.right - b.left}px`} top={`${b.top - 8}px`} h={`${b.bottom - b.top + 16}px`} bg="wash" opacity={0.6} />
+            <Box key={b.index} position="absolute" pointerEvents="none" bg="wash" opacity={0.6} style={over(b)} />
           ))}
           {/* biome-ignore lint/a11y/noStaticElementInteractions: the picture of the music; every bar and chord has its own button above */}
           {/* biome-ignore lint/a11y/useKeyWithClickEvents: the arrow keys and Enter do the same for the whole page */}
@@ -95,7 +106,7 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
           {lens === "Harmony" && measured?.bars.map((b) => {
             const clash = derived.line.clashes[b.index] ?? 0;
             return clash >= NOTCH ? (
-              <Box key={b.index} as="span" position="absolute" left={`${b.left + 4}px`} top={`${b.bottom + 4}px`} h="5px" w={`${Math.max(8, ((b.right - b.left - 8) * clash) / 100)}px`} bg={clash >= 50 ? "madder" : "weld"} borderRadius="1px" title={`Bar ${derived.analysis.places[b.index]?.number}: clash ${clash} of 100`} />
+              <Box key={b.index} as="span" position="absolute" h="5px" style={{ left: b.left + 4, top: b.bottom + 4, width: Math.max(8, ((b.right - b.left - 8) * clash) / 100) }} bg={clash >= 50 ? "madder" : "weld"} borderRadius="1px" title={`Bar ${derived.analysis.places[b.index]?.number}: clash ${clash} of 100`} />
             ) : null;
           })}
         </Box>

@@ -1,7 +1,8 @@
 "use client";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { type Derived, sheetOf, type Work } from "../../core/ensemble";
 import { countIn, perform } from "../../core/performance";
+import type { Performance } from "../../core/score";
 import { barAt, stretchOf } from "../../workers/sound/schedule";
 import { Player } from "../sound/player";
 
@@ -17,15 +18,19 @@ export function usePlayer(work: Work, derived: Derived | null, bar: number, loop
   const [failure, setFailure] = useState("");
   const player = useRef<Player | null>(null);
 
-  const performance = useMemo(() => {
+  const now = useRef<Performance | null>(null);
+
+  /** The performance of the work as it stands, made when it is asked for. */
+  const prepare = useCallback(() => {
     if (!derived) return null;
     // Chords sound on through a bar that only repeats them: every planned chord is played, not only those printed.
     const sheet = { ...sheetOf(work, derived), chords: derived.plan.chords.map(({ bar, at, symbol }) => ({ bar, at, symbol })) };
-    return perform(work.tune, sheet);
+    now.current = perform(work.tune, sheet);
+    return now.current;
   }, [work, derived]);
 
   useEffect(() => {
-    const made = new Player((now) => { setTick(now); if (now === null) setPlaying(false); }, setFailure);
+    const made = new Player((at) => { setTick(at); if (at === null) setPlaying(false); }, setFailure);
     player.current = made;
     return () => made.stop();
   }, []);
@@ -33,6 +38,7 @@ export function usePlayer(work: Work, derived: Derived | null, bar: number, loop
   useEffect(() => player.current?.setPercent(percent), [percent]);
 
   const play = useCallback((from: number, to: number | null, looped: boolean, clicks = counting) => {
+    const performance = prepare();
     if (!performance || !derived) return;
     const stretch = stretchOf(performance.bars, from, to ?? from);
     setFailure("");
@@ -41,7 +47,7 @@ export function usePlayer(work: Work, derived: Derived | null, bar: number, loop
       performance, percent, loop: looped, start: stretch.start, end: to === null ? performance.ticks : stretch.end,
       clicks: clicks ? countIn(derived.analysis.places, from) : [],
     });
-  }, [performance, derived, percent, counting]);
+  }, [prepare, derived, percent, counting]);
 
   const toggle = useCallback(() => {
     if (playing) player.current?.stop();
@@ -49,9 +55,9 @@ export function usePlayer(work: Work, derived: Derived | null, bar: number, loop
     else play(bar, null, false);
   }, [playing, loop, play, bar]);
 
-  const sounding = performance && tick !== null ? (barAt(performance.bars, tick)?.index ?? null) : null;
-  const mute = useCallback((line: string) => setMuted((now) => {
-    const next = new Set(now);
+  const sounding = now.current && tick !== null ? (barAt(now.current.bars, tick)?.index ?? null) : null;
+  const mute = useCallback((line: string) => setMuted((old) => {
+    const next = new Set(old);
     if (!next.delete(line)) next.add(line);
     return next;
   }), []);

@@ -1,5 +1,6 @@
 "use client";
 import { Box, Flex } from "@chakra-ui/react";
+import { memo } from "react";
 import type { Cell } from "../../core/analysis";
 
 const DYES = ["woad", "madder", "lichen", "heather", "walnut"];
@@ -16,7 +17,7 @@ type Props = {
 };
 
 /** The woven picture of a tune: one cell a bar, dye for notes, texture for rhythm, weld where a phrase parts from its model. */
-export function WeaveStrip({ cells, height, numbered = false, current, sounding, loop, onPick }: Props) {
+export const WeaveStrip = memo(function WeaveStrip({ cells, height, numbered = false, current, sounding, loop, onPick }: Props) {
   const content = cells.map((cell, i) => {
     const chosen = sounding === cell.bar || (sounding == null && current === cell.bar);
     const outside = loop && (cell.bar < loop.from || cell.bar > loop.to);
@@ -70,4 +71,4 @@ export function WeaveStrip({ cells, height, numbered = false, current, sounding,
       {content}
     </Flex>
   );
-}
+});
