@@ -1,40 +1,74 @@
 import { createReadStream } from "node:fs";
 import { readdir, stat } from "node:fs/promises";
-import { extname, join } from "node:path";
+import { join } from "node:path";
 import { BookCutter, type Cutting, FormatError, readAbcTune, type Remark } from "../core/formats";
+import { kindOf, readFile } from "../core/intake";
 import type { Tune } from "../core/score";
 
 export type Numbered = { file: string; line: number; column: number; index: number };
 export type Item = Numbered & ({ tune: Tune; remarks: Remark[] } | { problem: string });
 
 /** Every tune of files, folders and standard input (-), in order, one in memory at a time. */
-export async function* tunesOf(paths: readonly string[]): AsyncGenerator<Item> {
+export async function* tunesOf(paths: readonly string[], part?: number): AsyncGenerator<Item> {
   for (const path of paths) {
     for await (const file of filesOf(path)) {
       if (file.problem) yield { file: file.name, line: 1, column: 1, index: 0, problem: file.problem };
-      else yield* tunesInFile(file.name);
+      else yield* tunesInFile(file.name, part);
     }
   }
 }
 
-/** The files a path stands for: itself, or the ABC files below a folder in name order. */
+/** The files a path stands for: itself, or the scores below a folder in name order. */
 async function* filesOf(path: string): AsyncGenerator<{ name: string; problem?: string }> {
   if (path === "-") return yield { name: path };
   try {
     const found = await stat(path);
-    if (!found.isDirectory()) {
-      if (/^\.(mid|midi|xml|musicxml|mxl|pdf|zip)$/i.test(extname(path))) return yield { name: path, problem: "Only ABC files are read so far. Save the tune as ABC and try again." };
-      return yield { name: path };
-    }
-    const names = (await readdir(path, { recursive: true })).filter((n) => /\.abc$/i.test(n)).sort();
-    if (names.length === 0) yield { name: path, problem: "There is no .abc file in this folder." };
+    if (!found.isDirectory()) return yield { name: path };
+    const names = (await readdir(path, { recursive: true })).filter((n) => /\.(abc|musicxml|xml|mxl|midi?)$/i.test(n)).sort();
+    if (names.length === 0) yield { name: path, problem: "There is no .abc, .musicxml, .xml, .mxl or .mid file in this folder." };
     for (const name of names) yield { name: join(path, name) };
   } catch (error) {
     yield { name: path, problem: (error as NodeJS.ErrnoException).code === "ENOENT" ? "There is no such file. Check the name." : `The file cannot be opened (${(error as Error).message}).` };
   }
 }
 
-async function* tunesInFile(file: string): AsyncGenerator<Item> {
+/** Largest score other than ABC, in bytes. */
+const LARGEST = 30_000_000;
+
+/** Tunes of one file. ABC streams through; a score or a MIDI file is read whole. */
+async function* tunesInFile(file: string, part: number | undefined): AsyncGenerator<Item> {
+  const stream = (file === "-" ? process.stdin : createReadStream(file)) as AsyncIterable<Uint8Array>;
+  const chunks = stream[Symbol.asyncIterator]();
+  try {
+    const first = await chunks.next();
+    const start = first.done ? new Uint8Array() : Buffer.from(first.value);
+    if (kindOf(file, start) === "abc") yield* tunesInBook(file, again(start, chunks));
+    else yield* tunesInScore(file, again(start, chunks), part);
+  } catch (error) {
+    yield { file, index: 0, line: 1, column: 1, problem: `The file cannot be read (${(error as Error).message}).` };
+  }
+}
+
+/** A stream whose first piece was looked at already. */
+async function* again(start: Uint8Array, chunks: AsyncIterator<Uint8Array>): AsyncGenerator<Uint8Array> {
+  yield start;
+  for (let next = await chunks.next(); !next.done; next = await chunks.next()) yield next.value;
+}
+
+async function* tunesInScore(file: string, stream: AsyncIterable<Uint8Array>, part: number | undefined): AsyncGenerator<Item> {
+  const pieces: Uint8Array[] = [];
+  let size = 0;
+  for await (const piece of stream) {
+    size += piece.length;
+    if (size > LARGEST) return yield { file, index: 1, line: 1, column: 1, problem: "This file is over 30 MB; no score of a tune is. Save the tune alone." };
+    pieces.push(piece);
+  }
+  const { tunes, refused } = readFile(file, Buffer.concat(pieces), { part });
+  for (const { tune, remarks, index } of tunes) yield { file, index, line: 1, column: 1, tune, remarks };
+  for (const { index, line, column, message } of refused) yield { file, index, line, column, problem: message };
+}
+
+async function* tunesInBook(file: string, stream: AsyncIterable<Uint8Array>): AsyncGenerator<Item> {
   const cutter = new BookCutter();
   let index = 0;
   const read = (cutting: Cutting): Item => {
@@ -47,7 +81,7 @@ async function* tunesInFile(file: string): AsyncGenerator<Item> {
     }
   };
   try {
-    for await (const line of linesOf(file === "-" ? process.stdin : createReadStream(file))) {
+    for await (const line of linesOf(stream)) {
       const cutting = cutter.push(line);
       if (cutting) yield read(cutting);
     }

@@ -25,7 +25,7 @@ async function work(asked: Arguments): Promise<number> {
     failed = true;
     process.stderr.write(`${file}:${line}:${column}: ${message}\n`);
   };
-  for await (const item of tunesOf(asked.files)) {
+  for await (const item of tunesOf(asked.files, asked.options.part)) {
     if ("problem" in item) {
       fail(item, item.problem);
       continue;

@@ -1,4 +1,4 @@
-import { beatTicks, isCompound, type Line, type Performance, type Place, playingOrder, type Sheet, type Sound, strength, tempoOf, type Tune } from "../score";
+import { beatTicks, isCompound, type Line, type Performance, type Place, playingOrder, QUARTER, type Sheet, type Sound, strength, tempoOf, type Tune } from "../score";
 import { midi, parseChord, semitoneOf, signature } from "../theory";
 
 /** Loudness by metrical weight: off the beat, beat, half bar, downbeat. */
@@ -47,12 +47,20 @@ export function perform(tune: Tune, sheet: Sheet, { straight = false, chords = t
   const lines: Line[] = [...sheet.staves.map((s) => ({ id: s.id, name: s.name, program: s.program })), ...(chords && sheet.chords.length ? [CHORD_LINE] : [])];
   return {
     title: sheet.title, lines, sounds: sounds.sort((a, b) => a.at - b.at || a.line.localeCompare(b.line) || a.key - b.key), bars, ticks: at,
-    metres: changes(bars, (b) => metreFact(sheet.places[b.index] as Place)), keys: changes(bars, (b) => keyFact(sheet.places[b.index] as Place)),
+    metres: withPickup(changes(bars, (b) => metreFact(sheet.places[b.index] as Place)), sheet.places[order[0] ?? 0]), keys: changes(bars, (b) => keyFact(sheet.places[b.index] as Place)),
     tempos: [{ at: 0, ...tempoOf(tune) }],
   };
 }
 
 const metreFact = (place: Place) => ({ beats: place.metre.beats, unit: place.metre.unit });
+/** A pickup stands under a short metre of its own, so that bar lines in a file fall where the tune has them. */
+function withPickup(metres: Performance["metres"], first: Place | undefined): Performance["metres"] {
+  const unit = first?.pickup ? [4, 8, 16, 32].find((u) => Number.isInteger((first.ticks * u) / (4 * QUARTER))) : undefined;
+  const [start, ...later] = metres;
+  if (!first || !unit || !start) return metres;
+  return [{ at: 0, beats: (first.ticks * unit) / (4 * QUARTER), unit }, { ...start, at: first.ticks }, ...later];
+}
+
 const keyFact = (place: Place) => ({ sharps: Math.max(-7, Math.min(7, signature(place.key))), minor: ["minor", "dorian", "phrygian", "locrian"].includes(place.key.mode) });
 
 /** A fact of each played bar, kept where it differs from the bar before. */

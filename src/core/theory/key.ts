@@ -65,3 +65,16 @@ export function spellTonic(semitone: number, mode: Mode): string {
   return spellings.reduce((best, name) =>
     Math.abs(signature({ tonic: name, mode })) < Math.abs(signature({ tonic: best, mode })) ? name : best);
 }
+
+/** How far from the tonic's place in the circle of fifths a raised or lowered note is still spelled as one: minor keys raise more. */
+const WINDOW: Record<Mode, number> = { lydian: -5, major: -4, mixolydian: -4, dorian: -3, minor: -3, phrygian: -3, locrian: -3 };
+
+/** A sounding note spelled as the key would write it. `spell(66, { tonic: "G", mode: "major" }) // => F#4` */
+export function spell(sound: number, key: Key): Pitch {
+  const lowest = signature(key) + WINDOW[key.mode];
+  const own = STEPS.map((step) => className({ step, alter: alterIn(key, step) })).find((name) => semitoneOf(name) === sound % 12);
+  const name = own ?? Array.from({ length: 12 }, (_, i) => fifthsName(lowest + i)).find((n) => semitoneOf(n) === sound % 12) ?? "C";
+  const { step, alter } = parseClass(name);
+  const octave = Math.floor((sound - alter) / 12) - 1;
+  return { step, alter, octave };
+}

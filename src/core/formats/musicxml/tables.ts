@@ -53,3 +53,9 @@ export const WORDS: Partial<Record<Mark, string>> = { roll: "~", slide: "slide",
 export const SIGNS: Partial<Record<Mark, string>> = { segno: "segno", coda: "coda" };
 export const WEDGES: Partial<Record<Mark, string>> = { "crescendo start": "crescendo", "diminuendo start": "diminuendo", "crescendo end": "stop", "diminuendo end": "stop" };
 export const DYNAMICS: ReadonlySet<Mark> = new Set<Mark>(["pppp", "ppp", "pp", "p", "mp", "mf", "f", "ff", "fff", "ffff", "sfz"]);
+
+/** Marks by the element that shows them: what NOTATIONS and the signs say, read the other way, with a few more names. */
+export const MARK_OF_ELEMENT: Readonly<Record<string, Mark>> = {
+  ...Object.fromEntries((Object.entries(NOTATIONS) as [Mark, { element: string; text?: string }][]).filter(([, n]) => n.text === undefined).map(([mark, n]) => [n.element, mark])),
+  segno: "segno", coda: "coda", fermata: "fermata", "delayed-turn": "turn", "inverted-turn": "turn", slide: "slide", scoop: "slide", spiccato: "staccato", "detached-legato": "tenuto",
+};
