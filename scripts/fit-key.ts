@@ -11,9 +11,9 @@ const MODES = ["major", "mixolydian", "dorian", "minor"] as const;
 const SHARED = EVIDENCE.length * 12;
 const SIZE = SHARED * (1 + MODES.length) + MODES.length;
 /** Pull of every weight towards zero: weak on what the modes share, stronger on what sets a mode apart. */
-const PULL = { shared: 0.002, own: 0.01 };
+const PULL = { shared: 0.0005, own: 0.003 };
 /** A tune whose label the half-trained model finds this unlikely is taken for a misprint and left out. */
-const MISPRINT = 0.03;
+const MISPRINT = 0.05;
 const ROUNDS = 200;
 
 type Row = { evidence: Evidence; tonic: number; mode: number };
@@ -28,31 +28,26 @@ if (rows.length < 50) {
   process.exit(2);
 }
 
-/** Calls back with the place of every weight that a tonic and mode use, and the share it is multiplied by. */
-function uses(evidence: Evidence, tonic: number, mode: number, take: (weight: number, share: number) => void) {
-  EVIDENCE.forEach((name, e) => {
-    const shares = evidence[name];
-    for (let above = 0; above < 12; above++) {
-      const share = shares[(above + tonic) % 12] as number;
-      if (share === 0) continue;
-      take(e * 12 + above, share);
-      take(SHARED * (1 + mode) + e * 12 + above, share);
+/** Shares as a tonic hears them: for each tonic, every kind of evidence from the tonic up. */
+const heard = (evidence: Evidence): Float64Array[] => Array.from({ length: 12 }, (_, tonic) =>
+  Float64Array.from(EVIDENCE.flatMap((name) => Array.from({ length: 12 }, (_, above) => evidence[name][(above + tonic) % 12] as number))));
+const shares = new Map(rows.map((row) => [row, heard(row.evidence)]));
+
+/** Chances of the 48 keys, tonic by tonic, mode by mode. */
+function chances(weights: Float64Array, row: Row): Float64Array {
+  const scores = new Float64Array(48);
+  (shares.get(row) as Float64Array[]).forEach((x, tonic) => {
+    for (let mode = 0; mode < MODES.length; mode++) {
+      let score = weights[SHARED * (1 + MODES.length) + mode] as number;
+      const own = SHARED * (1 + mode);
+      for (let i = 0; i < SHARED; i++) score += ((weights[i] as number) + (weights[own + i] as number)) * (x[i] as number);
+      scores[tonic * 4 + mode] = score;
     }
   });
-  take(SHARED * (1 + MODES.length) + mode, 1);
-}
-
-function chances(weights: Float64Array, evidence: Evidence): number[] {
-  const scores: number[] = [];
-  for (let key = 0; key < 48; key++) {
-    let score = 0;
-    uses(evidence, key >> 2, key & 3, (w, share) => { score += (weights[w] as number) * share; });
-    scores.push(score);
-  }
   const top = Math.max(...scores);
-  const raised = scores.map((s) => Math.exp(s - top));
-  const sum = raised.reduce((a, b) => a + b, 0);
-  return raised.map((r) => r / sum);
+  let sum = 0;
+  for (let k = 0; k < 48; k++) sum += scores[k] = Math.exp((scores[k] as number) - top);
+  return scores.map((s) => s / sum);
 }
 
 /** Adam (Kingma and Ba 2015) on the regularised likelihood. */
@@ -61,12 +56,20 @@ function train(on: readonly Row[]): Float64Array {
   for (let round = 1; round <= ROUNDS; round++) {
     const slope = new Float64Array(SIZE);
     for (const row of on) {
-      const p = chances(weights, row.evidence);
+      const p = chances(weights, row);
       const own = row.tonic * 4 + row.mode;
       if (round > ROUNDS / 2 && (p[own] as number) < MISPRINT) continue;
       p.forEach((chance, key) => {
-        const error = chance - (key === own ? 1 : 0);
-        if (Math.abs(error) > 1e-5) uses(row.evidence, key >> 2, key & 3, (w, share) => { slope[w]! += (error * share) / on.length; });
+        const error = (chance - (key === own ? 1 : 0)) / on.length;
+        if (Math.abs(error) * on.length < 1e-5) return;
+        const x = (shares.get(row) as Float64Array[])[key >> 2] as Float64Array;
+        const mode = SHARED * (1 + (key & 3));
+        for (let i = 0; i < SHARED; i++) {
+          const g = error * (x[i] as number);
+          slope[i]! += g;
+          slope[mode + i]! += g;
+        }
+        slope[SHARED * (1 + MODES.length) + (key & 3)]! += error;
       });
     }
     for (let i = 0; i < SIZE; i++) {
@@ -83,7 +86,7 @@ let [tonics, both] = [0, 0];
 for (let fold = 0; fold < 5; fold++) {
   const weights = train(rows.filter((_, i) => i % 5 !== fold));
   for (const row of rows.filter((_, i) => i % 5 === fold)) {
-    const p = chances(weights, row.evidence);
+    const p = chances(weights, row);
     const best = p.indexOf(Math.max(...p));
     if (best >> 2 === row.tonic) tonics += 1;
     if (best === row.tonic * 4 + row.mode) both += 1;

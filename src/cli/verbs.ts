@@ -20,8 +20,8 @@ export const VERBS: Record<Verb, (tune: Tune, options: Options) => Result> = {
   convert: (tune, options) => ({ content: converted(tune, options) }),
 };
 
-function analysed(tune: Tune, { inferKey }: Options) {
-  const analysis = analyse(tune, { inferKey });
+function analysed(tune: Tune, { inferKey, inferType }: Options) {
+  const analysis = analyse(tune, { inferKey, inferType });
   const { places, key, dance, form } = analysis;
   const keys = strainKeys(tune, analysis, inferKey);
   const number = (index: number) => places[index]?.number ?? 0;

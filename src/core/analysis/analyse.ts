@@ -7,10 +7,10 @@ import { findKey, type KeyFinding, rankKeys } from "./key";
 export type Analysis = { places: Place[]; key: KeyFinding; dance: DanceType; form: Form; sentence: string };
 
 /** Everything a teacher says before the first note: dance, key, metre, form; in one sentence too. */
-export function analyse(tune: Tune, options: { inferKey?: boolean } = {}): Analysis {
+export function analyse(tune: Tune, options: { inferKey?: boolean; inferType?: boolean } = {}): Analysis {
   const places = placesOf(tune);
   const key = findKey(tune, places, options.inferKey);
-  const dance = findDance(tune, places);
+  const dance = findDance(tune, places, options.inferType);
   const form = findForm(tune, places);
   const bars = `${form.bars} ${form.bars === 1 ? "bar" : "bars"}`;
   const learn = form.learn < form.bars ? `, learn ${form.learn}` : "";

@@ -1,4 +1,4 @@
-import { type Place, strength, type Timed, timeline } from "../score";
+import { barTicks, beatTicks, isCompound, type Place, strength, type Timed, timeline } from "../score";
 import { midi } from "../theory";
 
 /** Twelve shares, one per semitone above C, that sum to 1 (or to 0 when there is nothing to count). */
@@ -7,6 +7,7 @@ export type Shares = readonly number[];
 /** What the notes say about the tonic, each as shares of the twelve sounds. */
 export const EVIDENCE = [
   "duration", "strong", "final", "strainEnd", "phraseEnd", "barEnd", "opening", "upSemitone", "upTone", "downStep", "held", "lowest", "present",
+  "majorChord", "minorChord", "closingMajor", "closingMinor", "openingMajor", "openingMinor",
 ] as const;
 export type Evidence = Record<(typeof EVIDENCE)[number], Shares>;
 
@@ -40,6 +41,7 @@ export function gather(from: readonly Place[]): Evidence {
     else if (move === -1 || move === -2) add("downStep", n, stress);
   });
   const full = from.filter((p) => !p.pickup);
+  chords(from, notes, counts);
   const lastStrong = (place: Place | undefined) => {
     const inside = notes.filter((n) => n.place === place);
     return inside.findLast((n) => strength(n.place, n.at) >= 1) ?? inside[inside.length - 1];
@@ -57,3 +59,48 @@ export function gather(from: readonly Place[]): Evidence {
   const shares = Object.fromEntries(EVIDENCE.map((name) => [name, normal(counts[name] as number[])])) as Evidence;
   return { ...shares, present: shares.duration.map((share) => Math.min(1, Math.sqrt(share * 8))) };
 }
+
+/** Sharpness with which a stretch of the tune decides for one triad. */
+const DECIDES = 5;
+
+/** Major and minor triads that stretches of the tune spell: over all of it, at the ends of strains and pairs of bars, and at openings. */
+function chords(from: readonly Place[], notes: readonly Timed[], counts: Record<keyof Evidence, number[]>) {
+  const stretches = new Map<string, { weights: number[]; place: Place; last: boolean; first: boolean; ticks: number }>();
+  const full = from.filter((p) => !p.pickup);
+  const order = new Map(full.map((p, i) => [p, i]));
+  for (const n of notes) {
+    const size = stretchTicks(n.place);
+    const slot = Math.floor((n.place.offset + n.at - n.place.at) / size);
+    const id = `${n.place.index}.${slot}`;
+    const lasts = slot === Math.ceil((n.place.offset + n.place.ticks) / size) - 1;
+    const found = stretches.get(id) ?? { weights: new Array<number>(12).fill(0), place: n.place, last: lasts, first: slot === 0, ticks: 0 };
+    const stress = 1 + 0.35 * strength(n.place, n.at);
+    found.weights[soundOf(n)]! += n.event.ticks * stress;
+    found.ticks += n.event.ticks;
+    stretches.set(id, found);
+  }
+  for (const { weights, place, last, first, ticks } of stretches.values()) {
+    const total = weights.reduce((a, b) => a + b, 0) || 1;
+    const fits = [3, 4].map((third) => Array.from({ length: 12 }, (_, root) => {
+      const at = (above: number) => (weights[(root + above) % 12] as number) / total;
+      return Math.exp(DECIDES * (at(0) * 1.1 + at(third) + at(7) * 0.95));
+    }));
+    const sum = fits.flat().reduce((a, b) => a + b, 0);
+    const bar = order.get(place) ?? -1;
+    const strainEnds = full[bar + 1]?.strain !== place.strain;
+    const closes = last && bar >= 0 && (strainEnds || (bar + 1) % 4 === 0);
+    fits.forEach((fit, minor) => fit.forEach((f, root) => {
+      const share = (f / sum) * ticks;
+      counts[minor === 0 ? "minorChord" : "majorChord"][root]! += share;
+      if (closes) counts[minor === 0 ? "closingMinor" : "closingMajor"][root]! += share * (strainEnds ? 2 : 1);
+      if (first && (bar === 0 || full[bar - 1]?.strain !== place.strain)) counts[minor === 0 ? "openingMinor" : "openingMajor"][root]! += share;
+    }));
+  }
+}
+
+/** A stretch that mostly keeps one chord: half an even bar, a beat of three compound ones, a bar of three. */
+const stretchTicks = (place: Place): number => {
+  const bar = barTicks(place.metre) || beatTicks(place.metre) * 2;
+  const beats = Math.round(bar / beatTicks(place.metre));
+  return beats % 2 === 0 ? bar / 2 : isCompound(place.metre) && beats === 3 ? bar / 3 : bar;
+};

@@ -94,6 +94,12 @@ const SAYS: Record<(typeof EVIDENCE)[number], (tonic: string, mode: Mode) => str
   downStep: () => "falling steps land where this key wants them",
   held: (tonic) => `held notes belong to the chord of ${tonic}`,
   lowest: () => "the lowest note suits this key",
+  majorChord: (tonic, mode) => `the major chords that bars spell are those of ${tonic} ${mode}`,
+  minorChord: (tonic, mode) => `the minor chords that bars spell are those of ${tonic} ${mode}`,
+  closingMajor: (tonic) => `phrases close on chords that lead to ${tonic}`,
+  closingMinor: (tonic) => `phrases close on chords that lead to ${tonic}`,
+  openingMajor: (tonic) => `strains open on chords of ${tonic}`,
+  openingMinor: (tonic) => `strains open on chords of ${tonic}`,
 };
 
 /** The three kinds of evidence that speak most for a key, in words with their points above the average tonic. */

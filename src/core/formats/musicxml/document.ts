@@ -22,7 +22,7 @@ export function readDocument(source: string): Node {
   if (entity) throw new FormatError("This document declares entities or elements of its own, which is not accepted. Save it again as plain MusicXML.", spotAt(entity.index));
   checkDepth(text, spotAt);
   const valid = XMLValidator.validate(text, { allowBooleanAttributes: true });
-  if (valid !== true) throw new FormatError(`The XML is broken here: ${valid.err.msg} Save the file again, or mend this line.`, { line: valid.err.line, column: valid.err.col ?? 1 });
+  if (valid !== true) throw new FormatError(`The XML is broken here: ${valid.err.msg.replace(/\s+/g, " ").slice(0, 200)} Save the file again, or mend this line.`, { line: valid.err.line, column: valid.err.col ?? 1 });
   let roots: Node[];
   try {
     roots = (parser.parse(text) as Raw[]).flatMap(nodeOf);

@@ -444,6 +444,7 @@ function metreOf(node: Node | undefined): Metre | undefined {
   const unit = Math.max(...units, 1);
   const total = beats.reduce((sum, b, i) => sum + (b * unit) / (units[i] ?? unit), 0);
   if (![1, 2, 4, 8, 16, 32].includes(unit) || !Number.isInteger(total) || total < 1 || total > 64) return undefined;
-  const symbol = node.attributes.symbol === "common" || node.attributes.symbol === "cut" ? node.attributes.symbol : undefined;
+  const printed = node.attributes.symbol;
+  const symbol = (printed === "common" && total === 4 && unit === 4) || (printed === "cut" && total === 2 && unit === 2) ? printed : undefined;
   return { beats: total, unit: unit as Metre["unit"], ...(symbol ? { symbol } : {}) };
 }
