@@ -25,7 +25,7 @@ function factsOf(work: Work): Facts {
   const analysis = analyse(work.tune);
   return {
     title: work.tune.title || "Untitled", key: keyName(analysis.key.key), metre: metreName(work.tune.metre), dance: analysis.dance.name,
-    bars: analysis.form.bars, sentence: analysis.sentence, weave: JSON.stringify(weave(analysis.places, analysis.form)),
+    bars: analysis.form.bars, sentence: analysis.sentence, weave: JSON.stringify(weave(analysis.places, analysis.form, work.tune.strains.map((s) => s.label))),
   };
 }
 

@@ -9,7 +9,7 @@ import { analyse, findDance, findForm, inventory, rankKeys, relationWords, strai
 /** Invented tunes, clear in their key to any player; the declared key of each is wrong on purpose. */
 const KEYS: [string, string, string, Parameters<typeof tuneOf>[1], string][] = [
   ["D", "major", "a reel that closes on its tonic", {}, "|:d2fd Adfd|e2ge cege|d2fd Adfa|gfec d2d2:|"],
-  ["G", "major", "a waltz", { metre: "3/4" }, "G2B2d2|e2d2B2|A2F2D2|G4B2|c2e2c2|B2d2B2|A2F2D2|G6|"],
+  ["G", "major", "a waltz", { metre: "3/4" }, "G2B2d2|e2d2B2|A2F2D2|G4B2|=c2e2=c2|B2d2B2|A2F2D2|G6|"],
   ["E", "dorian", "a jig with the raised sixth", { metre: "6/8" }, "E2E BcB|d2c BAF|E2E BcB|AFD E2E|E2E BcB|d2c BAF|Bcd cAF|GFD E3|"],
   ["A", "mixolydian", "a jig with the flat seventh", { metre: "6/8" }, "A2c e2c|A2c ecA|=G2B d2B|=G2B dB=G|A2c e2c|A2c efe|d=GB cBA|A2A A3|"],
   ["E", "minor", "an air with the low sixth", { metre: "3/4" }, "E2=G2B2|=c2B2A2|=G2F2E2|F4B,2|E2=G2B2|=c2d2B2|A2=G2F2|E6|"],

@@ -18,6 +18,8 @@ type Profile = {
   repeated: number;
   /** Bars whose second or third step is longer than the first. */
   late: number;
+  /** 1 where there are next to no snaps. */
+  snapless: number;
   /** 1 where the metre is written 2/4. */
   twoFour: number;
 };
@@ -39,6 +41,7 @@ function profile(metre: Metre, from: readonly Place[]): Profile {
   }
   const groups = [...steps.values()];
   const share = (test: (lengths: readonly number[]) => boolean) => groups.filter(test).length / Math.max(1, groups.length);
+  const snap = share((g) => g.length >= 2 && near(g[0] as number, 0.25) && near(g[1] as number, 0.75));
   const closings = [...new Set(full.map((p) => p.strain))].map((s) => full.filter((p) => p.strain === s).at(-1)?.bar.events.filter((e) => e.pitches.length).map((e) => e.ticks / step) ?? []);
   const repeats = notes.filter((n, i) => i > 0 && midi(n.event.pitches[0] as never) === midi(notes[i - 1]?.event.pitches[0] as never)).length;
   const late = full.filter(({ bar: { events } }) => events.length >= 2 && events.slice(1, 4).some((e) => e.ticks > (events[0]?.ticks ?? 0))).length;
@@ -46,7 +49,7 @@ function profile(metre: Metre, from: readonly Place[]): Profile {
     density: notes.length / Math.max(1, full.length),
     even: share((g) => g.length === 2 && near(g[0] as number, 0.5) && near(g[1] as number, 0.5)),
     dotted: share((g) => g.length >= 2 && near(g[0] as number, 0.75)),
-    snap: share((g) => g.length >= 2 && near(g[0] as number, 0.25) && near(g[1] as number, 0.75)),
+    snap,
     triplet: share((g) => g.length === 3 && near(g[0] as number, 1 / 3)),
     lilt: share((g) => g.length === 2 && near(g[0] as number, 2 / 3)),
     one: share((g) => g.length === 1 && near(g[0] as number, 1)),
@@ -54,6 +57,7 @@ function profile(metre: Metre, from: readonly Place[]): Profile {
     cadence: closings.filter(([a = 0, b = 0, c = 0]) => near(a, 1) && near(b, 1) && c >= 0.99).length / Math.max(1, closings.length),
     repeated: repeats / Math.max(1, notes.length),
     late: late / Math.max(1, full.length),
+    snapless: snap < 0.03 ? 1 : 0,
     twoFour: metre.beats === 2 && metre.unit === 4 ? 1 : 0,
   };
 }
@@ -68,9 +72,9 @@ const EVEN = ["4/4", "2/2", "2/4"];
  */
 const KINDS: readonly Kind[] = [
   { name: "reel", metres: EVEN, bias: 0.9, weights: { density: -0.08, even: 3, dotted: -1.4, snap: -1.4, triplet: 7, one: -0.7, long: -4.5, cadence: -1.3, repeated: -2.6, twoFour: -0.1 } },
-  { name: "hornpipe", metres: EVEN, bias: -3.6, weights: { density: 0.45, even: 1.1, dotted: 2.1, snap: -6.3, triplet: 5, one: -1.3, long: -9.3, cadence: 3.2, repeated: -6.5, twoFour: 0.1 } },
-  { name: "strathspey", metres: EVEN, bias: -1.9, weights: { density: 0.32, even: -1.7, dotted: 1.5, snap: 11.4, one: -1.1, long: 5, cadence: -0.1, repeated: 2, twoFour: -1 } },
-  { name: "march", metres: EVEN, bias: -0.9, weights: { density: 0.35, even: -0.5, dotted: 0.6, snap: -2.5, triplet: -9, one: -0.8, long: 2, cadence: -0.5, repeated: 3.5, twoFour: -1.6 } },
+  { name: "hornpipe", metres: EVEN, bias: -3.6, weights: { density: 0.45, even: 1.1, dotted: 2.4, snap: -6.3, triplet: 5, one: -1.3, long: -9.3, cadence: 3.2, repeated: -6.5, twoFour: 0.1 } },
+  { name: "strathspey", metres: EVEN, bias: -1.9, weights: { density: 0.32, even: -1.7, dotted: 1.5, snap: 11.4, snapless: -2.5, one: -1.1, long: 5, cadence: -0.1, repeated: 2, twoFour: -1 } },
+  { name: "march", metres: EVEN, bias: -0.1, weights: { density: 0.25, even: -0.5, dotted: 0.2, snap: -2.5, triplet: -9, one: -0.8, long: 2, cadence: -0.5, repeated: 3.5, twoFour: -1.6 } },
   { name: "polka", metres: ["2/4"], bias: 1.9, weights: { density: -0.4, even: -0.8, dotted: -0.8, snap: -2.2, triplet: 2.5, one: 2.6, long: 2, cadence: -0.2, repeated: -2.8, twoFour: 1.6 } },
   { name: "schottische", metres: ["4/4", "2/2"], bias: -2.2, weights: { density: 0.05, even: 0.2, dotted: 2, snap: -3, triplet: 3, one: 1.6, cadence: 1.2, repeated: 1 } },
   { name: "air or song", metres: EVEN, bias: 2.4, weights: { density: -0.52, even: -0.4, dotted: -0.1, snap: 0.3, triplet: -4, one: 1.9, long: 5, cadence: -1, repeated: 6.4, twoFour: -0.8 } },
@@ -99,7 +103,7 @@ const SAYS: Record<keyof Profile, (value: number) => string> = {
   density: (v) => `${v.toFixed(1)} notes to a bar`, even: (v) => `${percent(v)} of the steps are two even notes`, dotted: (v) => `${percent(v)} are long and short`,
   snap: (v) => `${percent(v)} are snaps, short before long`, triplet: (v) => `${percent(v)} are three even notes`, lilt: (v) => `${percent(v)} are long-short in two to one`,
   one: (v) => `${percent(v)} are one note`, long: (v) => `${percent(v)} start longer notes`, cadence: (v) => `${percent(v)} of the strains close on three struck beats`,
-  repeated: (v) => `${percent(v)} of the notes repeat the one before`, late: (v) => `${percent(v)} of the bars lean on a later beat`, twoFour: () => "it is written in 2/4",
+  repeated: (v) => `${percent(v)} of the notes repeat the one before`, late: (v) => `${percent(v)} of the bars lean on a later beat`, snapless: () => "there are no snaps", twoFour: () => "it is written in 2/4",
 };
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 const metreKey = (m: Metre) => `${m.beats}/${m.unit}`;

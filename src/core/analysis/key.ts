@@ -26,7 +26,7 @@ const sum = (a: Table, b: Table): Table =>
  * Lydian and phrygian are too rare to be fitted: lydian is major with the fourth raised, phrygian minor with the second
  * lowered, each paying for its rarity.
  */
-const RARITY = -2.5;
+const RARITY = -3.2;
 const TABLES: Record<Findable, { bias: number; table: Table }> = {
   major: { bias: modes.major.bias, table: sum(shared, modes.major.table) },
   mixolydian: { bias: modes.mixolydian.bias, table: sum(shared, modes.mixolydian.table) },

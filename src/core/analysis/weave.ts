@@ -1,5 +1,7 @@
 import type { Place } from "../score";
 import type { Form, Phrase } from "./form";
+import { roleOf } from "./form";
+import { shiftWords } from "./relate";
 
 /** One bar of the woven picture of a tune. */
 export type Cell = {
@@ -11,6 +13,10 @@ export type Cell = {
   texture: number;
   /** From here on the phrase goes another way than its model. */
   parting: boolean;
+  /** The phrase is its model at another pitch: the same cloth in a paler dye, with the interval. */
+  echo: string | undefined;
+  /** Intro, vamp and tag are undyed. */
+  linen: boolean;
   pickup: boolean;
   opens: boolean;
   closes: boolean;
@@ -20,36 +26,49 @@ export type Cell = {
   says: string;
 };
 
-const rhythm = (places: readonly Place[], phrase: Phrase) =>
-  places.slice(phrase.from, phrase.to + 1).filter((p) => !p.pickup).map((p) => p.bar.events.map((e) => `${e.pitches.length ? "" : "z"}${e.ticks}`).join(" ")).join("|");
-
 /** What a phrase is to the ones before it, in words. */
 export function relationWords(phrase: Phrase, form: Form, places: readonly Place[]): string {
-  const model = phrase.model === undefined ? undefined : form.phrases[phrase.model];
-  if (!model) return "new";
-  return phrase.parts === undefined ? `same as ${model.name}` : `as ${model.name}, new ending from bar ${places[phrase.parts]?.number}`;
+  const model = phrase.model === undefined ? undefined : form.phrases[phrase.model]?.name;
+  if (model === undefined) return "new";
+  const words: Record<Phrase["relation"], () => string> = {
+    new: () => "new", same: () => `same as ${model}`, "same start, new ending": () => `as ${model}, new ending from bar ${places[phrase.parts ?? phrase.from]?.number}`,
+    echo: () => `echo of ${model}, ${shiftWords(phrase.shift ?? 0)}`, "same notes, new rhythm": () => `notes of ${model}, new rhythm`, "same rhythm, other notes": () => `rhythm of ${model}, other notes`,
+  };
+  return words[phrase.relation]();
 }
 
-/** The weave: dye says notes, texture says rhythm, bar by bar. */
-export function weave(places: readonly Place[], form: Form): Cell[] {
-  const dyes: number[] = [];
-  const textures = new Map<string, number>();
-  let next = 0;
+/** Which of its model's dye and texture a phrase keeps. */
+const KEEPS: Record<Phrase["relation"], { dye: boolean; texture: boolean }> = {
+  new: { dye: false, texture: false }, same: { dye: true, texture: true }, "same start, new ending": { dye: true, texture: true }, echo: { dye: true, texture: true },
+  "same notes, new rhythm": { dye: true, texture: false }, "same rhythm, other notes": { dye: false, texture: true },
+};
+
+/** The weave: dye says notes, texture says rhythm, bar by bar. `labels` are the names of the strains. */
+export function weave(places: readonly Place[], form: Form, labels: readonly string[] = []): Cell[] {
+  const cloth: { dye: number; texture: number; echo: string | undefined }[] = [];
+  const patterns = new Map<string, number>();
+  let [dyes, textures] = [0, 0];
   return form.phrases.flatMap((phrase) => {
-    const dye = phrase.model === undefined ? next++ : (dyes[phrase.model] as number);
-    dyes.push(dye);
+    const model = phrase.model === undefined ? undefined : cloth[phrase.model];
+    const keeps = KEEPS[phrase.relation];
+    const linen = roleOf(labels[phrase.strain] ?? "") !== "tune";
     const pattern = rhythm(places, phrase);
-    const whole = phrase.relation === "new" ? pattern : rhythm(places, form.phrases[phrase.model as number] as Phrase);
-    const texture = textures.get(whole) ?? textures.size;
-    textures.set(whole, texture);
+    const texture = keeps.texture && model ? model.texture : (patterns.get(pattern) ?? textures++);
+    if (!patterns.has(pattern)) patterns.set(pattern, texture);
+    const echo = phrase.relation === "echo" ? shiftWords(phrase.shift ?? 0) : keeps.dye ? model?.echo : undefined;
+    const own = { dye: keeps.dye && model ? model.dye : linen ? -1 : dyes++, texture, echo };
+    cloth.push(own);
     const words = relationWords(phrase, form, places);
     return places.slice(phrase.from, phrase.to + 1).map((place): Cell => {
       const parting = phrase.parts !== undefined && place.index >= phrase.parts && !place.pickup;
       return {
-        bar: place.index, number: place.number, dye, texture, parting, pickup: place.pickup,
+        bar: place.index, number: place.number, ...own, parting, linen, pickup: place.pickup,
         opens: place.bar.repeatStart === true, closes: place.bar.repeatEnd !== undefined, ending: place.bar.ending !== undefined, phrase: phrase.name,
         says: `${place.pickup ? "pickup" : `bar ${place.number}`}, ${phrase.name}: ${parting ? `parts from ${form.phrases[phrase.model as number]?.name} here` : words}`,
       };
     });
   });
 }
+
+const rhythm = (places: readonly Place[], phrase: Phrase) =>
+  places.slice(phrase.from, phrase.to + 1).filter((p) => !p.pickup).map((p) => p.bar.events.map((e) => `${e.pitches.length ? "" : "z"}${e.ticks}`).join(" ")).join("|");

@@ -17,7 +17,7 @@ export function derive(work: Work): Derived {
     locks: [...(work.fileChords ? fileLocks(places) : []), ...work.locks],
   });
   const line = deriveHarmony({ places, plan, phraseEnds: new Set(form.phrases.map((p) => p.to)), school: SCHOOLS.find((s) => s.name === work.school) ?? CHORD_FIT, side: work.side });
-  return { analysis, weave: weave(places, form), plan, line, chords: printedChords(plan, places), parts: writeParts({ places, plan, line }) };
+  return { analysis, weave: weave(places, form, work.tune.strains.map((s) => s.label)), plan, line, chords: printedChords(plan, places), parts: writeParts({ places, plan, line }) };
 }
 
 /** All parts, or one, as a sheet to engrave, print, play or save. */
