@@ -6,7 +6,7 @@ import { describe, expect, it } from "vitest";
 const SRC = resolve("src");
 const LAYERS = ["core", "cli", "db", "server", "workers", "ui", "app"];
 /** Rooms of core from the ground up; a room may use those before it. */
-const ROOMS = ["theory", "search", "score", "formats", "performance", "analysis", "intake", "chords", "harmony", "instruments", "grading", "ensemble"];
+const ROOMS = ["theory", "search", "score", "formats", "performance", "analysis", "intake", "chords", "harmony", "instruments", "spelling", "grading", "ensemble"];
 /** Rooms that may be used before their place, since they hold plain facts. */
 const FACTS = new Set(["instruments"]);
 

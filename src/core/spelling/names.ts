@@ -1,0 +1,38 @@
+import { firstPosition, type Instrument, type Placement } from "../instruments";
+import { className, degreeOf, alterIn, type Key, midi, type Pitch, STEPS } from "../theory";
+
+/** How a class names notes. */
+export const SPELLINGS = ["letters", "string and finger", "syllables", "degrees", "tablature"] as const;
+export type Spelling = (typeof SPELLINGS)[number];
+
+/** Fixed-do syllables, C to B. */
+export const SYLLABLES = ["do", "re", "mi", "fa", "sol", "la", "si"] as const;
+
+const sign = (alter: number) => (alter < 0 ? "♭".repeat(-alter) : "♯".repeat(alter));
+
+/** A finger as teachers say it: "2", "L2", "H3"; a fret by its name. */
+export const placeName = ({ finger, low, high, fret }: Omit<Placement, "string">): string => fret ?? `${low ? "L" : high ? "H" : ""}${finger}`;
+
+/** The name of a string: its letter; courses that share a letter get their number from the player's lowest. */
+export function stringName(on: Instrument, string: number): string {
+  const names = on.strings.map((p) => className(p));
+  const name = names[string] ?? "?";
+  return names.filter((n) => n === name).length > 1 ? `${name}${string + 1}` : name;
+}
+
+export type Named = { text: string; /** False where the note cannot be played as named. */ playable: boolean; string?: number };
+
+/**
+ * A note as a class names it. String and finger and tablature give the string's letter only where it is not the one before
+ * (`lastString`), so that a line reads "D 0 1 2 A 0". `name(F#4, "degrees", { key: D major }) // => { text: "3" }`
+ */
+export function nameOf(pitch: Pitch, spelling: Spelling, context: { key: Key; on: Instrument; lastString?: number | undefined }): Named {
+  const { key, on, lastString } = context;
+  if (spelling === "letters") return { text: pitch.step + sign(pitch.alter), playable: true };
+  if (spelling === "syllables") return { text: (SYLLABLES[STEPS.indexOf(pitch.step)] ?? "") + sign(pitch.alter), playable: true };
+  if (spelling === "degrees") return { text: sign(pitch.alter - alterIn(key, pitch.step)) + degreeOf(pitch, key), playable: true };
+  const place = firstPosition(on, midi(pitch));
+  if (!place) return { text: "–", playable: false };
+  const string = place.string === lastString ? "" : `${stringName(on, place.string)} `;
+  return { text: string + placeName(place), playable: true, string: place.string };
+}
