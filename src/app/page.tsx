@@ -1,14 +1,27 @@
-import { countTunes, database } from "../db";
+import { type Asked, countTunes, database, shelves, SORTS } from "../db";
 import { collection, PAGE } from "../server/collection";
 import { TunesPage } from "../ui/tunes/TunesPage";
 
 export const dynamic = "force-dynamic";
 
-type Props = { searchParams: Promise<{ find?: string | string[]; shown?: string | string[] }> };
+type Search = Record<string, string | string[] | undefined>;
 
-export default async function Page({ searchParams }: Props) {
-  const { find, shown } = await searchParams;
-  const query = typeof find === "string" ? find.slice(0, 100) : "";
-  const limit = Math.min(5000, Math.max(PAGE, Number(shown) || PAGE));
-  return <TunesPage tunes={collection(database(), query, limit)} found={countTunes(database(), query)} all={countTunes(database())} query={query} />;
+/** What the address asks of the list; anything strange is passed over. */
+function askedOf(search: Search): Asked {
+  const get = (name: string) => (typeof search[name] === "string" && search[name] ? search[name].slice(0, 100) : undefined);
+  const ready = get("ready");
+  const pitches = Number(get("pitches"));
+  return {
+    find: get("find"), dance: get("dance"), key: get("key"), metre: get("metre"), tag: get("tag"), sort: SORTS.find((s) => s === get("sort")), down: get("down") === "1",
+    ready: ready === "ready" || ready === "open" ? ready : undefined, pitches: Number.isInteger(pitches) && pitches > 0 ? pitches : undefined,
+  };
+}
+
+export default async function Page({ searchParams }: { searchParams: Promise<Search> }) {
+  const search = await searchParams;
+  const asked = askedOf(search);
+  const limit = Math.min(5000, Math.max(PAGE, Number(search.shown) || PAGE));
+  const db = database();
+  const all = countTunes(db);
+  return <TunesPage tunes={collection(db, asked, limit)} found={countTunes(db, asked)} all={all} asked={asked} shelves={shelves(db)} />;
 }

@@ -72,9 +72,9 @@ describe("the collection on a real file", () => {
   });
   it("lists a page at a time and finds titles", () => {
     takeIn(db, Array.from({ length: 60 }, (_, i) => ABC.replace("X:1", `X:${i + 1}`).replace("Tar and Twine", `Tune ${i + 1}`)).join("\n"));
-    expect([collection(db).length, collection(db, "", 100).length, countTunes(db)]).toEqual([50, 60, 60]);
-    expect(collection(db, "tune 6").map((t) => t.title)).toEqual(["Tune 6", "Tune 60"]);
-    expect([countTunes(db, "tune 6"), countTunes(db, "%")]).toEqual([2, 60]);
+    expect([collection(db).length, collection(db, {}, 100).length, countTunes(db)]).toEqual([50, 60, 60]);
+    expect(collection(db, { find: "tune 6" }).map((t) => t.title)).toEqual(["Tune 6", "Tune 60"]);
+    expect([countTunes(db, { find: "tune 6" }), countTunes(db, { find: "%" })]).toEqual([2, 60]);
   });
   it("puts the demo in once", () => {
     expect([seedDemo(db), seedDemo(db)]).toEqual([3, 0]);

@@ -1,4 +1,4 @@
-import { index, integer, sqliteTable, text } from "drizzle-orm/sqlite-core";
+import { index, integer, primaryKey, sqliteTable, text } from "drizzle-orm/sqlite-core";
 
 /** A tune of the collection. Columns for what is listed and searched; the work itself is in its revisions. */
 export const tunes = sqliteTable("tunes", {
@@ -8,6 +8,14 @@ export const tunes = sqliteTable("tunes", {
   metre: text("metre").notNull(),
   dance: text("dance").notNull(),
   bars: integer("bars").notNull(),
+  /** Lowest and highest note as MIDI numbers, and how many different ones. */
+  lowest: integer("lowest").notNull().default(0),
+  highest: integer("highest").notNull().default(0),
+  pitches: integer("pitches").notNull().default(0),
+  source: text("source").notNull().default(""),
+  rights: text("rights").notNull().default("unknown"),
+  /** The music without its key and spelling, for finding the same tune again. */
+  fingerprint: text("fingerprint").notNull().default(""),
   /** One sentence on key and form, and the woven picture as JSON, so that a list of thousands need not derive them. */
   sentence: text("sentence").notNull(),
   weave: text("weave").notNull(),
@@ -15,7 +23,15 @@ export const tunes = sqliteTable("tunes", {
   head: integer("head").notNull(),
   created: integer("created", { mode: "timestamp_ms" }).notNull(),
   changed: integer("changed", { mode: "timestamp_ms" }).notNull(),
-}, (t) => [index("tunes_title").on(t.title)]);
+  /** When it was put aside; it can be brought back. */
+  removed: integer("removed", { mode: "timestamp_ms" }),
+}, (t) => [index("tunes_title").on(t.title), index("tunes_fingerprint").on(t.fingerprint)]);
+
+/** Words a teacher files tunes under. */
+export const tags = sqliteTable("tags", {
+  tuneId: integer("tune_id").notNull().references(() => tunes.id, { onDelete: "cascade" }),
+  name: text("name").notNull(),
+}, (t) => [primaryKey({ columns: [t.tuneId, t.name] }), index("tags_name").on(t.name)]);
 
 /** Every saved state of a tune's work. None is ever overwritten; each knows the one it came from. */
 export const revisions = sqliteTable("revisions", {
@@ -24,6 +40,8 @@ export const revisions = sqliteTable("revisions", {
   parent: integer("parent"),
   /** What was done, in words. */
   step: text("step").notNull(),
+  /** A version's own name, where a teacher gave it one. */
+  name: text("name"),
   /** The work as validated JSON with its own version. */
   work: text("work").notNull(),
   created: integer("created", { mode: "timestamp_ms" }).notNull(),

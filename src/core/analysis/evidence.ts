@@ -89,12 +89,12 @@ function chords(from: readonly Place[], notes: readonly Timed[], counts: Record<
     const bar = order.get(place) ?? -1;
     const strainEnds = full[bar + 1]?.strain !== place.strain;
     const closes = last && bar >= 0 && (strainEnds || (bar + 1) % 4 === 0);
-    fits.forEach((fit, minor) => fit.forEach((f, root) => {
+    fits.forEach((fit, minor) => { fit.forEach((f, root) => {
       const share = (f / sum) * ticks;
       counts[minor === 0 ? "minorChord" : "majorChord"][root]! += share;
       if (closes) counts[minor === 0 ? "closingMinor" : "closingMajor"][root]! += share * (strainEnds ? 2 : 1);
       if (first && (bar === 0 || full[bar - 1]?.strain !== place.strain)) counts[minor === 0 ? "openingMinor" : "openingMajor"][root]! += share;
-    }));
+    }); });
   }
 }
 

@@ -1,4 +1,4 @@
-import { type Place, type Tune } from "../score";
+import type { Place, Tune } from "../score";
 import { music, type Related, relateUnits, type Unit } from "./relate";
 
 /** A phrase: a row of the bench. Bars are indexes into the tune's places, both ends included. */

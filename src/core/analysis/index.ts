@@ -1,6 +1,7 @@
 // Analysis: what a tune is. In: the score. Out: key and mode with their evidence, dance type, form and phrases, inventory.
 export * from "./analyse";
 export * from "./dance";
+export * from "./fingerprint";
 export * from "./form";
 export * from "./inventory";
 export * from "./key";

@@ -49,7 +49,7 @@ function likeness(a: readonly number[], b: readonly number[]): number {
   let row = new Array<number>(b.length + 1).fill(0);
   for (const x of a) {
     const next = [0];
-    b.forEach((y, j) => next.push(x === y ? (row[j] as number) + 1 : Math.max(row[j + 1] as number, next[j] as number)));
+    for (const [j, y] of b.entries()) next.push(x === y ? (row[j] as number) + 1 : Math.max(row[j + 1] as number, next[j] as number));
     row = next;
   }
   return (row[b.length] ?? 0) / Math.max(1, a.length, b.length);

@@ -4,3 +4,4 @@ export * from "./order";
 export * from "./sheet";
 export * from "./sound";
 export * from "./time";
+export * from "./edit";

@@ -21,7 +21,7 @@ export type Tempo = z.infer<typeof Tempo>;
 /** Signs on a note. One list for reading, writing and drawing. */
 export const MARKS = [
   "accent", "staccato", "tenuto", "marcato", "fermata", "trill", "roll", "mordent", "lower mordent", "turn",
-  "up-bow", "down-bow", "slide", "breath", "segno", "coda", "fine", "da capo", "dal segno", "open", "thumb", "wedge",
+  "ghost", "up-bow", "down-bow", "slide", "breath", "segno", "coda", "fine", "da capo", "dal segno", "open", "thumb", "wedge",
   "finger 0", "finger 1", "finger 2", "finger 3", "finger 4", "finger 5",
   "pppp", "ppp", "pp", "p", "mp", "mf", "f", "ff", "fff", "ffff", "sfz",
   "crescendo start", "crescendo end", "diminuendo start", "diminuendo end",
@@ -94,6 +94,7 @@ export type Strain = z.infer<typeof Strain>;
 
 /** Where a tune came from and whether copies may be made. */
 export const Rights = z.enum(["unknown", "traditional", "own", "permission", "licensed", "in copyright"]);
+export type Rights = z.infer<typeof Rights>;
 
 export const Tune = z.object({
   version: z.literal(1),

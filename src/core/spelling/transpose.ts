@@ -1,4 +1,4 @@
-import { type Instrument } from "../instruments";
+import type { Instrument } from "../instruments";
 import type { Bar, Tune } from "../score";
 import { diatonic, fifthsOf, fifthsName, type Key, midi, naturalAt, parseChord, parseClass, type Pitch, semitoneOf, stepIndex } from "../theory";
 

@@ -8,7 +8,7 @@ export const DECORATIONS: readonly (readonly [string, Mark])[] = [
   ["fermata", "fermata"], ["invertedfermata", "fermata"],
   ["trill", "trill"], ["roll", "roll"], ["irishroll", "roll"],
   ["uppermordent", "mordent"], ["pralltriller", "mordent"], ["lowermordent", "lower mordent"], ["mordent", "lower mordent"],
-  ["turn", "turn"], ["upbow", "up-bow"], ["downbow", "down-bow"], ["slide", "slide"], ["breath", "breath"],
+  ["turn", "turn"], ["style=x", "ghost"], ["upbow", "up-bow"], ["downbow", "down-bow"], ["slide", "slide"], ["breath", "breath"],
   ["segno", "segno"], ["coda", "coda"], ["fine", "fine"], ["D.C.", "da capo"], ["D.S.", "dal segno"],
   ["open", "open"], ["thumb", "thumb"], ["wedge", "wedge"],
   ["0", "finger 0"], ["1", "finger 1"], ["2", "finger 2"], ["3", "finger 3"], ["4", "finger 4"], ["5", "finger 5"],

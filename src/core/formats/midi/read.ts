@@ -34,7 +34,7 @@ export function readMidi(bytes: Uint8Array, { track, grid = "auto", key }: MidiO
   if (!perQuarter) throw new FormatError("This file counts time in film frames. Save it with beats (ticks per quarter note).", START);
   const voices = tracksOf(data, perQuarter);
   if (voices.length === 0) throw new FormatError("There are no notes with a pitch in this file.", START);
-  const tracks = voices.map(({ name, raw }) => describe(name, raw));
+  const tracks = voices.map(({ name, raw }) => summary(name, raw));
   const chosen = track ?? melodyOf(tracks);
   const voice = voices[chosen];
   if (!voice) throw new FormatError(`There is no track ${chosen + 1}; this file has ${tracks.length} with notes.`, START);
@@ -112,7 +112,7 @@ function tracksOf(data: MidiData, perQuarter: number): { name: string; raw: Raw[
   });
 }
 
-function describe(name: string, raw: readonly Raw[]): MidiTrack {
+function summary(name: string, raw: readonly Raw[]): MidiTrack {
   const keys = raw.map((n) => n.key);
   let [end, together] = [0, 0];
   for (const n of raw) {

@@ -281,6 +281,7 @@ class PartReader {
     this.tupletOf(event, node, notations);
     const signs = notations.flatMap((n) => n.children).flatMap((n) => (["articulations", "ornaments", "technical"].includes(n.name) ? n.children : [n]));
     const own = signs.flatMap((s) => MARK_OF_ELEMENT[s.name] ?? (s.name === "fingering" && /^[0-5]$/.test(s.text.trim()) ? (`finger ${s.text.trim()}` as Mark) : []));
+    if (textOf(node, "notehead") === "x" && event.pitches.length) own.push("ghost");
     const marks = [...new Set([...this.marks, ...own])];
     this.marks = [];
     if (marks.length) event.marks = marks.sort((a, b) => MARKS.indexOf(a) - MARKS.indexOf(b));

@@ -164,6 +164,7 @@ class PartWriter {
         text("voice", 1), text("type", head.type), ...Array.from({ length: head.dots }, () => el("dot")),
         pitch ? this.accidental(pitch, continues) : undefined,
         modification ? el("time-modification", {}, text("actual-notes", modification[0]), text("normal-notes", modification[1])) : undefined,
+        pitch && event.marks?.includes("ghost") ? text("notehead", "x") : undefined,
         ...(n === 0 ? beamWords.map((word, level) => text("beam", word, { number: level + 1 })) : []),
         this.notations(event, first, last, n, continues, goesOn),
         ...(n === 0 && first && this.staff.lyrics !== false ? lyricsXml(event) : []));

@@ -4,14 +4,12 @@ import { Printer } from "lucide-react";
 import { useState } from "react";
 import type { Derived } from "../../../core/ensemble";
 import { Rights } from "../../../core/score";
+import { RIGHTS_WORDS } from "../../rights";
 import { RoleBadge, type Role } from "../../roles";
 import type { BenchState } from "../useBench";
 import { Block, PanelHead } from "./parts";
 
 const FORMATS = [["musicxml", "MusicXML"], ["abc", "ABC"], ["mid", "MIDI"]] as const;
-const RIGHTS: Record<string, string> = {
-  unknown: "not recorded yet", traditional: "traditional, free to copy", own: "our own tune", permission: "copied by permission", licensed: "under a licence", "in copyright": "in copyright: no copies without leave",
-};
 const BADGES: Record<string, (side: string) => Role> = { melody: () => "melody", moving: (side) => (side === "below" ? "low" : "high"), first: () => "note" };
 
 type Props = { bench: BenchState; derived: Derived; shown: string; onShow: (part: string) => void };
@@ -41,7 +39,7 @@ export function PartsPanel({ bench, derived, shown, onShow }: Props) {
         <Text fontFamily="heading" fontSize="18px" fontWeight="600">All together</Text>
         <Copies id={bench.id} part="all" open={open} name="All parts" />
       </Box>
-      {open && <Block title="Rights"><Text fontSize="14px">{RIGHTS[rights]}{bench.work.tune.source ? `. ${bench.work.tune.source}` : ""}</Text><Button variant="plain" size="sm" px="0" color="woad" textDecoration="underline" onClick={() => bench.change("Rights opened again", (w) => ({ ...w, tune: { ...w.tune, rights: "unknown" } }))}>change</Button></Block>}
+      {open && <Block title="Rights"><Text fontSize="14px">{RIGHTS_WORDS[rights]}{bench.work.tune.source ? `. ${bench.work.tune.source}` : ""}</Text><Button variant="plain" size="sm" px="0" color="woad" textDecoration="underline" onClick={() => bench.change("Rights opened again", (w) => ({ ...w, tune: { ...w.tune, rights: "unknown" } }))}>change</Button></Block>}
     </>
   );
 }
@@ -71,7 +69,7 @@ function RightsForm({ bench }: { bench: BenchState }) {
       <label htmlFor="source"><Text as="span" fontSize="13px">Source</Text></label>
       <Input id="source" size="sm" bg="fleece" borderColor="cord" value={source} maxLength={2000} onChange={(e) => setSource(e.target.value)} placeholder="book, player, recording" />
       <Box mt="6px"><label htmlFor="rights"><Text as="span" fontSize="13px">Rights</Text></label>
-        <NativeSelect.Root size="sm"><NativeSelect.Field id="rights" bg="fleece" borderColor="cord" value={rights} onChange={(e) => setRights(e.target.value)}>{Rights.options.map((r) => <option key={r} value={r}>{RIGHTS[r]}</option>)}</NativeSelect.Field><NativeSelect.Indicator /></NativeSelect.Root>
+        <NativeSelect.Root size="sm"><NativeSelect.Field id="rights" bg="fleece" borderColor="cord" value={rights} onChange={(e) => setRights(e.target.value)}>{Rights.options.map((r) => <option key={r} value={r}>{RIGHTS_WORDS[r]}</option>)}</NativeSelect.Field><NativeSelect.Indicator /></NativeSelect.Root>
       </Box>
       <Button type="submit" size="sm" mt="8px" bg="block" color="onBlock" disabled={rights === "unknown"}>Record</Button>
     </Box>

@@ -1,0 +1,4 @@
+export * from "./bars";
+export * from "./notes";
+export { type Edited, type Spot, allBars } from "./place";
+export * from "./strains";

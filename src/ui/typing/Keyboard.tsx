@@ -1,0 +1,33 @@
+"use client";
+import { Box } from "@chakra-ui/react";
+import { inKey, type Key, pitchName, spell } from "../../core/theory";
+
+const LOWEST = 55;
+const HIGHEST = 88;
+const BLACK = new Set([1, 3, 6, 8, 10]);
+
+/** Two octaves and more of keys; those of the key are named. */
+export function Keyboard({ onNote, musicKey }: { onNote: (sound: number) => void; musicKey: Key }) {
+  const all = Array.from({ length: HIGHEST - LOWEST + 1 }, (_, i) => LOWEST + i);
+  const white = all.filter((s) => !BLACK.has(s % 12));
+  const width = 100 / white.length;
+  return (
+    <Box position="relative" h="96px" role="group" aria-label="Keyboard" userSelect="none">
+      {all.map((sound) => {
+        const dark = BLACK.has(sound % 12);
+        const left = white.filter((s) => s < sound).length * width - (dark ? width * 0.3 : 0);
+        const pitch = spell(sound, musicKey);
+        const own = inKey(pitch, musicKey);
+        return (
+          <Box
+            as="button" key={sound} aria-label={pitchName(pitch)} onClick={() => onNote(sound)} position="absolute" top="0" h={dark ? "58px" : "96px"} zIndex={dark ? 1 : 0}
+            style={{ left: `${left}%`, width: `calc(${dark ? width * 0.6 : width}% - 1px)` }} bg={dark ? "block" : "fleece"} color={dark ? "onBlock" : "ink"} border="1px solid" borderColor={dark ? "block" : "cord"} borderRadius="0 0 4px 4px"
+            _hover={{ bg: dark ? "quiet" : "wash" }} _active={{ bg: "weld" }} display="flex" alignItems="flex-end" justifyContent="center" pb="5px" fontSize="12px" overflow="hidden"
+          >
+            {own ? pitch.step + (pitch.alter > 0 ? "♯" : pitch.alter < 0 ? "♭" : "") : ""}
+          </Box>
+        );
+      })}
+    </Box>
+  );
+}

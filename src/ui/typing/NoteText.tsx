@@ -1,0 +1,37 @@
+"use client";
+import { Box } from "@chakra-ui/react";
+import { forwardRef, useRef } from "react";
+import type { TypedProblem } from "../../core/spelling";
+
+type Props = { text: string; problems: readonly TypedProblem[]; onText: (text: string) => void; placeholder: string };
+
+const FACE = { fontFamily: "ui-monospace, monospace", fontSize: "17px", lineHeight: "30px", padding: "8px 12px", whiteSpace: "pre-wrap", overflowWrap: "break-word", wordBreak: "break-word", letterSpacing: "0" } as const;
+
+/** The writing box: what cannot be read is underlined where it stands, by a copy of the text behind the writing. */
+export const NoteText = forwardRef<HTMLTextAreaElement, Props>(function NoteText({ text, problems, onText, placeholder }, ref) {
+  const behind = useRef<HTMLDivElement>(null);
+  const pieces: { text: string; wrong?: string }[] = [];
+  let at = 0;
+  for (const p of problems) {
+    if (p.from < at || p.from >= text.length) continue;
+    pieces.push({ text: text.slice(at, p.from) }, { text: text.slice(p.from, p.to), wrong: p.message });
+    at = p.to;
+  }
+  pieces.push({ text: text.slice(at) });
+  return (
+    <Box position="relative" bg="fleece" border="1px solid" borderColor="quiet" borderRadius="6px" _focusWithin={{ outline: "2px solid var(--chakra-colors-woad)" }}>
+      <div ref={behind} aria-hidden style={{ ...FACE, position: "absolute", inset: 0, overflow: "hidden", color: "transparent", pointerEvents: "none" }}>
+        {pieces.map((p, i) => (p.wrong
+          // biome-ignore lint/suspicious/noArrayIndexKey: pieces of one text, in order
+          ? <mark key={i} data-problem style={{ color: "transparent", background: "none", textDecoration: "underline wavy var(--chakra-colors-madder)", textUnderlineOffset: "5px" }}>{p.text}</mark>
+          // biome-ignore lint/suspicious/noArrayIndexKey: pieces of one text, in order
+          : <span key={i}>{p.text}</span>))}
+      </div>
+      <textarea
+        ref={ref} aria-label="Notes of the tune" value={text} rows={4} spellCheck={false} placeholder={placeholder} autoCapitalize="off" autoComplete="off"
+        onChange={(e) => onText(e.target.value)} onScroll={(e) => { if (behind.current) behind.current.scrollTop = e.currentTarget.scrollTop; }}
+        style={{ ...FACE, position: "relative", display: "block", width: "100%", background: "transparent", color: "inherit", border: 0, outline: "none", resize: "vertical" }}
+      />
+    </Box>
+  );
+});
