@@ -7,7 +7,7 @@ export type Shares = readonly number[];
 /** What the notes say about the tonic, each as shares of the twelve sounds. */
 export const EVIDENCE = [
   "duration", "strong", "final", "strainEnd", "phraseEnd", "barEnd", "opening", "upSemitone", "upTone", "downStep", "held", "lowest", "present",
-  "majorChord", "minorChord", "closingMajor", "closingMinor", "openingMajor", "openingMinor",
+  "majorChord", "minorChord", "closingMajor", "closingMinor", "openingMajor", "openingMinor", "preferred", "used",
 ] as const;
 export type Evidence = Record<(typeof EVIDENCE)[number], Shares>;
 
@@ -57,7 +57,13 @@ export function gather(from: readonly Place[]): Evidence {
   }
   add("final", lastStrong(full[full.length - 1]) ?? notes[notes.length - 1], 1);
   const shares = Object.fromEntries(EVIDENCE.map((name) => [name, normal(counts[name] as number[])])) as Evidence;
-  return { ...shares, present: shares.duration.map((share) => Math.min(1, Math.sqrt(share * 8))) };
+  const heard = (sound: number) => shares.duration[(sound + 12) % 12] as number;
+  return {
+    ...shares, present: shares.duration.map((share) => Math.min(1, Math.sqrt(share * 8))),
+    // Which of two neighbouring semitones the tune means (C or C sharp), and whether it means any, however seldom.
+    preferred: shares.duration.map((share, sound) => share / (share + heard(sound - 1) + heard(sound + 1) + 0.01)),
+    used: shares.duration.map((share) => share / (share + 0.02)),
+  };
 }
 
 /** Sharpness with which a stretch of the tune decides for one triad. */

@@ -1,6 +1,6 @@
 import { firstPosition, type Instrument } from "../instruments";
 import { beatTicks, type Place, type Timed, timeline } from "../score";
-import { className, inKey, type Key, midi, type Pitch } from "../theory";
+import { className, inKey, midi, type Pitch } from "../theory";
 
 /** A pitch with all it sounds for, in ticks, and how often. */
 export type Sounding = { pitch: Pitch; ticks: number; count: number };
@@ -49,7 +49,7 @@ export function rhythmCells(from: readonly Place[]): { lengths: number[]; count:
 }
 
 /** What one string is asked for: its notes by finger, and whether the second finger lies low, high or both. */
-export type StringUse = { open: Pitch; ticks: number; notes: (Sounding & { finger: number; low: boolean })[]; second: "low" | "high" | "both" | "unused" };
+export type StringUse = { open: Pitch; ticks: number; notes: (Sounding & { finger: number; low: boolean; high?: boolean | undefined; fret?: string | undefined })[]; second: "low" | "high" | "both" | "unused" };
 /** How a tune lies on an instrument: per string where it has strings in fifths, otherwise by range alone. */
 export type Lie = { strings: StringUse[]; free: Pitch[]; tooLow: Sounding[]; tooHigh: Sounding[]; crossings: number };
 
@@ -59,7 +59,7 @@ export function lieOn(on: Instrument, from: readonly Place[]): Lie {
   const strings = on.strings.map((open, s): StringUse => {
     const notes = pitches.flatMap((p) => {
       const place = firstPosition(on, midi(p.pitch));
-      return place?.string === s ? [{ ...p, finger: place.finger, low: place.low }] : [];
+      return place?.string === s ? [{ ...p, finger: place.finger, low: place.low, high: place.high, fret: place.fret }] : [];
     });
     const seconds = new Set(notes.filter((n) => n.finger === 2).map((n) => n.low));
     return { open, ticks: notes.reduce((sum, n) => sum + n.ticks, 0), notes, second: seconds.size === 2 ? "both" : seconds.has(true) ? "low" : seconds.has(false) ? "high" : "unused" };

@@ -99,6 +99,8 @@ const SAYS: Record<(typeof EVIDENCE)[number], (tonic: string, mode: Mode) => str
   closingMajor: (tonic) => `phrases close on chords that lead to ${tonic}`,
   closingMinor: (tonic) => `phrases close on chords that lead to ${tonic}`,
   openingMajor: (tonic) => `strains open on chords of ${tonic}`,
+  preferred: (_, mode) => `where two forms of a degree are near, the tune takes that of ${mode}`,
+  used: (_, mode) => `every degree it touches is one of ${mode}`,
   openingMinor: (tonic) => `strains open on chords of ${tonic}`,
 };
 

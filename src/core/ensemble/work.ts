@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { ChordLock } from "../chords";
-import { Tune } from "../score";
+import { allBars, type Bar, lengthOf, Tune } from "../score";
 
 /** All that a teacher has decided about one tune. Everything else is derived from it. */
 export const Work = z.object({
@@ -29,3 +29,17 @@ export const unlockChord = (work: Work, place: Omit<ChordLock, "symbol">): Work 
 
 const unlocked = (locks: readonly ChordLock[], { bar, at, ticks }: Omit<ChordLock, "symbol">) =>
   locks.filter((l) => l.bar !== bar || l.at + l.ticks <= at || l.at >= at + ticks);
+
+/**
+ * The work with its tune edited. Locks go with the bars they stand in, wherever those come to lie; a lock whose bar was changed stays by
+ * its order while the number of bars is the same, and is let go otherwise.
+ */
+export function withTune(work: Work, tune: Tune): Work {
+  const [before, after] = [allBars(work.tune), allBars(tune)];
+  const order = new Map(after.map((bar, i) => [bar, i]));
+  const locks = work.locks.flatMap((lock): ChordLock[] => {
+    const bar = order.get(before[lock.bar] as Bar) ?? (before.length === after.length ? lock.bar : undefined);
+    return bar !== undefined && lock.at < lengthOf((after[bar] as Bar).events) ? [{ ...lock, bar }] : [];
+  });
+  return { ...work, tune, locks };
+}

@@ -1,4 +1,4 @@
-import { firstPosition, type Instrument, type Placement } from "../instruments";
+import { firstPosition, type Instrument } from "../instruments";
 import { className, degreeOf, alterIn, type Key, midi, type Pitch, STEPS } from "../theory";
 
 /** How a class names notes. */
@@ -11,7 +11,7 @@ export const SYLLABLES = ["do", "re", "mi", "fa", "sol", "la", "si"] as const;
 const sign = (alter: number) => (alter < 0 ? "♭".repeat(-alter) : "♯".repeat(alter));
 
 /** A finger as teachers say it: "2", "L2", "H3"; a fret by its name. */
-export const placeName = ({ finger, low, high, fret }: Omit<Placement, "string">): string => fret ?? `${low ? "L" : high ? "H" : ""}${finger}`;
+export const placeName = ({ finger, low, high, fret }: { finger: number; low: boolean; high?: boolean | undefined; fret?: string | undefined }): string => fret ?? `${low ? "L" : high ? "H" : ""}${finger}`;
 
 /** The name of a string: its letter; courses that share a letter get their number from the player's lowest. */
 export function stringName(on: Instrument, string: number): string {

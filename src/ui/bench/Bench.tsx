@@ -3,6 +3,7 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { parseAsStringLiteral, useQueryState } from "nuqs";
 import { useCallback, useMemo, useState } from "react";
 import { lockChord, sheetOf, unlockChord } from "../../core/ensemble";
+import { insertAfter, moveStep, remove, splitBar } from "../../core/score";
 import type { Loaded } from "../../server/collection";
 import { WeaveStrip } from "../weave/WeaveStrip";
 import { HelpSheet } from "./HelpSheet";
@@ -13,7 +14,10 @@ import { TopLine } from "./TopLine";
 import { Transport } from "./Transport";
 import { type Loop, usePlayer } from "./usePlayer";
 import { useBench } from "./useBench";
+import { NOTE_EDITS, type NoteEdit } from "./noteEdits";
 import { useKeys } from "./useKeys";
+import { useNaming } from "./useNaming";
+import type { PageName } from "./panel/TunePanel";
 
 /** The working page of one tune. */
 export function Bench({ loaded }: { loaded: Loaded }) {
@@ -26,6 +30,9 @@ export function Bench({ loaded }: { loaded: Loaded }) {
   const [shown, setShown] = useState("all");
   const [help, setHelp] = useState(false);
   const [folded, setFolded] = useState(false);
+  const [page, setPage] = useState<PageName>("Say");
+  const [refused, setRefused] = useState<string | undefined>(undefined);
+  const naming = useNaming();
   const player = usePlayer(work, derived, bar, loop);
 
   const pick = useCallback((next: number, extend: boolean) => {
@@ -34,7 +41,8 @@ export function Bench({ loaded }: { loaded: Loaded }) {
   }, [bar]);
   const select = useCallback((next: Selection) => {
     setSelection(next);
-    const place = next && (next.kind === "chord" ? derived?.plan.chords[next.index] : derived?.line.notes[next.index]);
+    const place = next && (next.kind === "event" ? next : next.kind === "chord" ? derived?.plan.chords[next.index] : derived?.line.notes[next.index]);
+    if (next?.kind === "event") setPage("Note");
     if (place) { setBar(place.bar); setLoop(null); }
     if (next) setFolded(false);
   }, [derived]);
@@ -50,14 +58,37 @@ export function Bench({ loaded }: { loaded: Loaded }) {
     else take(chord.symbol);
   }, [chord, work.locks, bench.change, take]);
 
+  const event = lens === "Tune" && selection?.kind === "event" ? selection : undefined;
+  const edit = useCallback((what: NoteEdit) => {
+    if (!event) return setRefused("Choose a note first: click it, or press Enter.");
+    const why = bench.edit(what.name, (tune) => what.edit(tune, event));
+    setRefused(why);
+    if (why === undefined && what.edit === insertAfter) setSelection({ kind: "event", bar: event.bar, event: event.event + 1 });
+    if (why === undefined && what.edit === remove) setSelection({ kind: "event", bar: event.bar, event: Math.max(0, event.event - 1) });
+    if (why === undefined && what.edit === splitBar) setSelection({ kind: "event", bar: event.bar + 1, event: 0 });
+  }, [event, bench.edit]);
+  /** Drags a note of the tune by so many steps. */
+  const drag = useCallback((bar: number, order: number, steps: number) => {
+    setSelection({ kind: "event", bar, event: order });
+    setRefused(bench.edit(steps > 0 ? "Note moved up" : "Note moved down", (tune) => moveStep(tune, { bar, event: order }, steps)));
+  }, [bench.edit]);
+  /** The note before or after the chosen one. */
+  const walk = (way: 1 | -1) => {
+    if (!event || !derived) return;
+    const all = derived.analysis.places.flatMap((p) => p.bar.events.map((_, e) => ({ bar: p.index, event: e })));
+    const next = all[all.findIndex((s) => s.bar === event.bar && s.event === event.event) + way];
+    if (next) select({ kind: "event", ...next });
+  };
+  const noteKeys = event ? Object.fromEntries(NOTE_EDITS.flatMap((g) => g.edits).flatMap((e) => [[e.keys, () => edit(e)], ...(e.keys === "Delete" ? [["Backspace", () => edit(e)]] : [])])) : {};
+
   const last = (derived?.analysis.places.length ?? 1) - 1;
   useKeys({
     " ": player.toggle,
-    ArrowRight: () => pick(Math.min(last, (loop?.to ?? bar) + 1), false),
-    ArrowLeft: () => pick(Math.max(0, (loop?.from ?? bar) - 1), false),
+    ArrowRight: () => (event ? walk(1) : pick(Math.min(last, (loop?.to ?? bar) + 1), false)),
+    ArrowLeft: () => (event ? walk(-1) : pick(Math.max(0, (loop?.from ?? bar) - 1), false)),
     "Shift+ArrowRight": () => setLoop({ from: loop?.from ?? bar, to: Math.min(last, (loop?.to ?? bar) + 1) }),
     "Shift+ArrowLeft": () => setLoop({ from: loop?.from ?? bar, to: Math.max(loop?.from ?? bar, (loop?.to ?? bar) - 1) }),
-    Enter: () => { const i = derived?.plan.chords.findIndex((c) => c.bar === bar) ?? -1; if (i >= 0) select({ kind: "chord", index: i }); },
+    Enter: () => { if (lens === "Tune") return select({ kind: "event", bar, event: 0 }); const i = derived?.plan.chords.findIndex((c) => c.bar === bar) ?? -1; if (i >= 0) select({ kind: "chord", index: i }); },
     Escape: () => { if (help) setHelp(false); else { setSelection(null); setLoop(null); } },
     l: toggleLock,
     h: () => { if (selection) player.play(bar, bar, false, false); },
@@ -74,6 +105,7 @@ export function Bench({ loaded }: { loaded: Loaded }) {
     m: () => player.mute("melody"), n: () => player.mute("first"), c: () => player.mute("chords"), k: () => player.mute("moving"),
     t: () => setLens("Tune"), g: () => setLens("Chords"), y: () => setLens("Harmony"), p: () => setLens("Parts"),
     "?": () => setHelp((now) => !now),
+    ...noteKeys,
   });
 
   const sheet = useMemo(() => {
@@ -102,13 +134,13 @@ export function Bench({ loaded }: { loaded: Loaded }) {
           {bench.problem && <Text role="alert" color="madder" py="3">{bench.problem}</Text>}
           {player.failure && <Text role="alert" color="madder" py="3">No sound: {player.failure}</Text>}
           {derived && sheet ? (
-            <Rows derived={derived} sheet={sheet} lens={lens} selection={selection} onSelect={select} bar={bar} sounding={player.sounding} loop={loop} onPick={pick} />
+            <Rows derived={derived} sheet={sheet} lens={lens} selection={selection} onSelect={select} bar={bar} sounding={player.sounding} loop={loop} onPick={pick} naming={naming} onDrag={drag} />
           ) : (
             <Text color="quiet" py="6">Deriving chords, harmony and parts…</Text>
           )}
         </Box>
         {derived && (
-          <Panel bench={bench} derived={derived} lens={lens} selection={selection} onSelect={select} onTake={take} onLock={toggleLock} player={player} bar={bar} shown={shown} onShow={setShown} folded={folded} onFold={setFolded} />
+          <Panel bench={bench} derived={derived} lens={lens} selection={selection} onSelect={select} onTake={take} onLock={toggleLock} player={player} bar={bar} shown={shown} onShow={setShown} folded={folded} onFold={setFolded} naming={naming} page={page} onPage={setPage} onEdit={edit} refused={refused} onRefused={setRefused} />
         )}
       </Flex>
       <Transport player={player} work={work} derived={derived} loop={loop} bar={bar} onLoop={setLoop} />

@@ -10,22 +10,28 @@ import { WeaveStrip } from "../weave/WeaveStrip";
 import type { Lens, Selection } from "./lenses";
 import { useNear } from "./useNear";
 import { ChordLane, type Laned } from "./ChordLane";
+import { NameLane } from "./NameLane";
+import type { NamingState } from "./useNaming";
 import type { Loop } from "./usePlayer";
 
 type Props = {
   derived: Derived; sheet: Sheet; lens: Lens; selection: Selection; onSelect: (next: Selection) => void;
   bar: number; sounding: number | null; loop: Loop; onPick: (bar: number, extend: boolean) => void;
   phrase: Phrase; from: number; to: number; width: number;
+  naming: NamingState; onDrag: (bar: number, event: number, steps: number) => void;
 };
 
 /** A box over a bar's staves, with a little room above and below. */
 const over = (b: Measured["bars"][number]) => ({ left: b.left, width: b.right - b.left, top: b.top - 8, height: b.bottom - b.top + 16 });
 
+/** How many of the drawing's own units so many pixels of the screen are. */
+const scaleOf = (mark: Element, pixels: number): number => pixels / ((mark as SVGGraphicsElement).getScreenCTM?.()?.a || 1);
+
 /** Clash above which a bar gets its notch. */
 const NOTCH = 30;
 
 /** One phrase: its name and what it repeats, the chords over their notes, the staves. Engraved anew only when its own music changes. */
-export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect, bar, sounding, loop, onPick, phrase, from, to, width }: Props) {
+export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect, bar, sounding, loop, onPick, phrase, from, to, width, naming, onDrag }: Props) {
   const section = useRef<HTMLDivElement>(null);
   const holder = useRef<HTMLDivElement>(null);
   const [svg, setSvg] = useState("");
@@ -52,13 +58,40 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
   useEffect(() => {
     const chosen = selection?.kind === "note" ? derived.line.notes[selection.index] : undefined;
     for (const old of holder.current?.querySelectorAll("[data-chosen]") ?? []) old.removeAttribute("data-chosen");
-    if (svg && chosen) holder.current?.querySelector(`[data-id="moving.${chosen.bar}.${chosen.event}"]`)?.setAttribute("data-chosen", "");
+    const id = chosen ? `moving.${chosen.bar}.${chosen.event}` : selection?.kind === "event" ? `melody.${selection.bar}.${selection.event}` : undefined;
+    if (svg && id) holder.current?.querySelector(`[data-id="${id}"]`)?.setAttribute("data-chosen", "");
   }, [selection, derived, svg]);
 
   const playing = sounding !== null && sounding >= from && sounding <= to;
   useEffect(() => {
     if (playing) section.current?.scrollIntoView({ block: "nearest", behavior: "auto" });
   }, [playing]);
+
+  /** A note of the tune picked up by the pointer: moved by whole steps of the staff, let go to take. */
+  const held = useRef<{ bar: number; event: number; y: number; step: number; steps: number; mark: Element | null } | null>(null);
+  const pickUp = (event: React.PointerEvent) => {
+    const box = holder.current?.getBoundingClientRect();
+    if (!box || !measured || lens !== "Tune" || event.shiftKey || event.button !== 0) return;
+    const hit = noteAt(measured, event.clientX - box.left, event.clientY - box.top);
+    const staff = measured.staves.find((s) => s.bar === hit?.bar && s.staff === "melody");
+    if (!hit || !staff) return;
+    const mark = holder.current?.querySelector(`[data-id="melody.${hit.bar}.${hit.event}"]`) ?? null;
+    held.current = { bar: hit.bar, event: hit.event, y: event.clientY, step: (staff.bottom - staff.top) / 8, steps: 0, mark };
+    event.currentTarget.setPointerCapture(event.pointerId);
+  };
+  const move = (event: React.PointerEvent) => {
+    const note = held.current;
+    if (!note) return;
+    note.steps = Math.round((note.y - event.clientY) / note.step);
+    if (note.mark) (note.mark as SVGElement).style.transform = note.steps ? `translate(0, ${-note.steps * scaleOf(note.mark, note.step)}px)` : "";
+  };
+  const letGo = () => {
+    const note = held.current;
+    held.current = null;
+    if (!note) return;
+    if (note.mark) (note.mark as SVGElement).style.transform = "";
+    if (note.steps) onDrag(note.bar, note.event, note.steps);
+  };
 
   const click = (event: React.MouseEvent) => {
     const box = holder.current?.getBoundingClientRect();
@@ -69,6 +102,7 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
       const index = derived.line.notes.findLastIndex((n) => n.bar < hit.bar || (n.bar === hit.bar && n.event <= hit.event));
       if (index >= 0) return onSelect({ kind: "note", index });
     }
+    if (lens === "Tune" && hit?.staff === "melody" && !event.shiftKey) return onSelect({ kind: "event", bar: hit.bar, event: hit.event });
     const bar = measured.bars.find((b) => x >= b.left && x <= b.right);
     if (bar) onPick(bar.index, event.shiftKey);
   };
@@ -102,7 +136,8 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
           {/* biome-ignore lint/a11y/noStaticElementInteractions: the picture of the music; every bar and chord has its own button above */}
           {/* biome-ignore lint/a11y/useKeyWithClickEvents: the arrow keys and Enter do the same for the whole page */}
           {/* biome-ignore lint/security/noDangerouslySetInnerHtml: the engraver's own SVG, made from escaped text */}
-          <div ref={holder} data-engraving style={{ position: "relative" }} onClick={click} dangerouslySetInnerHTML={{ __html: svg }} />
+          <div ref={holder} data-engraving style={{ position: "relative", touchAction: lens === "Tune" ? "pan-y" : undefined }} onClick={click} onPointerDown={pickUp} onPointerMove={move} onPointerUp={letGo} onPointerCancel={letGo} dangerouslySetInnerHTML={{ __html: svg }} />
+          {lens === "Tune" && naming.spelling && <NameLane places={own.places} measured={measured} spelling={naming.spelling} on={naming.on} />}
           {lens === "Harmony" && measured?.bars.map((b) => {
             const clash = derived.line.clashes[b.index] ?? 0;
             return clash >= NOTCH ? (

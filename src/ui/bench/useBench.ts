@@ -1,7 +1,8 @@
 "use client";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { saveStep, travelStep } from "../../server/actions";
-import type { Derived, Work } from "../../core/ensemble";
+import { type Derived, type Work, withTune } from "../../core/ensemble";
+import type { Edited, Tune } from "../../core/score";
 import type { Loaded } from "../../server/collection";
 import { startDeriver } from "../../workers/derive";
 
@@ -48,8 +49,18 @@ export function useBench(loaded: Loaded) {
     enqueue(() => saveStep(loaded.id, step, work));
   }, [enqueue, loaded.id]);
 
+  /** An edit of the tune; gives why not, where it cannot be done. */
+  const edit = useCallback((step: string, make: (tune: Tune) => Edited): string | undefined => {
+    const made = make(latest.current.tune);
+    if (made.tune) change(step, (work) => withTune(work, made.tune as Tune));
+    return made.refused;
+  }, [change]);
+
+  /** Shows a state the collection has gone to. */
+  const show = useCallback((loaded: Loaded) => { latest.current = loaded.work; setState(loaded); }, []);
+
   const travel = useCallback((way: "undo" | "redo") => enqueue(() => travelStep(loaded.id, way)), [enqueue, loaded.id]);
 
-  return { ...state, derived, problem, change, travel };
+  return { ...state, derived, problem, change, edit, travel, show };
 }
 export type BenchState = ReturnType<typeof useBench>;

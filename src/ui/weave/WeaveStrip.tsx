@@ -39,7 +39,8 @@ export const WeaveStrip = memo(function WeaveStrip({ cells, height, numbered = f
         minW="3px"
         h="100%"
         position="relative"
-        bgColor={cell.parting ? "weld" : DYES[cell.dye % DYES.length]}
+        bgColor={cell.parting ? "weld" : cell.linen ? "cord" : cell.echo ? `${DYES[cell.dye % DYES.length]}Pale` : DYES[cell.dye % DYES.length]}
+        data-dye={cell.linen ? "linen" : cell.parting ? "weld" : DYES[cell.dye % DYES.length]}
         opacity={outside ? 0.35 : 1}
         ml={newPhrase ? "2px" : undefined}
         borderLeft={i === 0 || newPhrase ? undefined : "1px solid var(--chakra-colors-fleece)"}
@@ -55,7 +56,7 @@ export const WeaveStrip = memo(function WeaveStrip({ cells, height, numbered = f
       >
         {numbered && (i === 0 || newPhrase) && (
           <Box as="span" position="absolute" left="3px" top="2px" px="2px" fontSize="12px" lineHeight="13px" fontWeight="700" fontFamily="heading" bg="fleece" color="ink" borderRadius="2px" zIndex={2} whiteSpace="nowrap">
-            {cell.phrase}
+            {cell.phrase}{cell.echo && height > 24 ? ` ${cell.echo}` : ""}
           </Box>
         )}
         {numbered && !cell.pickup && (

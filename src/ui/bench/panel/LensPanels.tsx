@@ -1,46 +1,11 @@
 "use client";
 import { Box, Button, Flex, RadioGroup, Text } from "@chakra-ui/react";
-import { inventory, relationWords } from "../../../core/analysis";
-import type { Derived, Work } from "../../../core/ensemble";
+import type { Derived } from "../../../core/ensemble";
 import { SCHOOLS } from "../../../core/harmony";
-import { metreName } from "../../../core/score";
-import { keyName, parseChord, pitchName, scale } from "../../../core/theory";
+import { parseChord } from "../../../core/theory";
 import type { Selection } from "../lenses";
 import type { BenchState } from "../useBench";
 import { Block, ChoiceRow, PanelHead } from "./parts";
-
-const sign = (name: string) => name.replace("b", "♭").replace("#", "♯");
-
-/** What a teacher says before the first note. */
-export function TunePanel({ work, derived }: { work: Work; derived: Derived }) {
-  const { key, places, form, dance } = derived.analysis;
-  const found = inventory(places);
-  const longest = Math.max(...found.pitches.map((p) => p.ticks), 1);
-  const pickup = places[0]?.pickup;
-  return (
-    <>
-      <PanelHead title={keyName(key.key)} sub={`${dance.name} · ${metreName(work.tune.metre)} · ${form.sequence}`} />
-      <Text>Its notes are {scale(key.key).map(sign).join(", ")}. {pickup ? "It starts with a pickup." : "It starts on the downbeat."}</Text>
-      {key.disagreement && <Text mt="8px" color="madder">{key.disagreement}</Text>}
-      <Block title="How the key shows">
-        {key.evidence.map((e) => <Text key={e} fontSize="14px" mb="2px">{e[0]?.toUpperCase()}{e.slice(1)}</Text>)}
-        {key.ranked.length > 1 && <Text fontSize="13px" color="quiet" mt="4px">By the notes alone: {key.ranked.slice(0, 3).map((k) => `${k.tonic} ${k.mode} ${Math.round(k.confidence * 100)} %`).join(", ")}.</Text>}
-      </Block>
-      <Block title={`Learn ${form.learn} ${form.learn === 1 ? "bar" : "bars"} and you know all ${form.bars}`}>
-        {form.phrases.map((p) => <Flex key={p.order} fontSize="14px" gap="8px"><Text w="36px" fontFamily="heading" fontWeight="600">{p.name}</Text><Text>{relationWords(p, form, places)}</Text></Flex>)}
-      </Block>
-      <Block title={`${found.pitches.length} pitches, from ${found.lowest ? sign(pitchName(found.lowest)) : ""} to ${found.highest ? sign(pitchName(found.highest)) : ""}`}>
-        {[...found.pitches].reverse().map((p) => (
-          <Flex key={pitchName(p.pitch)} align="center" gap="8px" h="18px" fontSize="13px">
-            <Text w="36px">{sign(pitchName(p.pitch))}</Text>
-            <Box h="8px" borderRadius="2px" bg="woad" w={`${(p.ticks / longest) * 190}px`} />
-            <Text color="quiet">{p.count}×</Text>
-          </Flex>
-        ))}
-      </Block>
-    </>
-  );
-}
 
 /** The chords at a glance, and the places where taste decides. */
 export function ChordsPanel({ bench, derived, onSelect }: { bench: BenchState; derived: Derived; onSelect: (next: Selection) => void }) {

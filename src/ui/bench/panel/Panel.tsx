@@ -2,16 +2,20 @@
 import { Box, Button } from "@chakra-ui/react";
 import type { Derived } from "../../../core/ensemble";
 import type { Lens, Selection } from "../lenses";
+import type { NoteEdit } from "../noteEdits";
 import type { BenchState } from "../useBench";
+import type { NamingState } from "../useNaming";
 import type { PlayerState } from "../usePlayer";
 import { ChordPanel } from "./ChordPanel";
-import { ChordsPanel, HarmonyPanel, TunePanel } from "./LensPanels";
+import { ChordsPanel, HarmonyPanel } from "./LensPanels";
 import { NotePanel } from "./NotePanel";
 import { PartsPanel } from "./PartsPanel";
+import { type PageName, TunePanel } from "./TunePanel";
 
 type Props = {
   bench: BenchState; derived: Derived; lens: Lens; selection: Selection; onSelect: (next: Selection) => void; onTake: (symbol: string) => void; onLock: () => void;
   player: PlayerState; bar: number; shown: string; onShow: (part: string) => void; folded: boolean; onFold: (folded: boolean) => void;
+  naming: NamingState; page: PageName; onPage: (page: PageName) => void; onEdit: (edit: NoteEdit) => void; refused: string | undefined; onRefused: (why: string | undefined) => void;
 };
 
 /** The side panel: why this is so, or, with nothing chosen, what is worth looking at. Under 1100 pixels it folds away. */
@@ -20,7 +24,7 @@ export function Panel(props: Props) {
   return (
     <Box
         as="aside" aria-label="Why" w="316px" maxW="100%" flexShrink={0} overflowY="auto" borderLeft="1px solid" borderColor="cord" bg="fleece" px="20px" py="18px"
-        css={{ "@media (max-width: 1100px)": { position: "absolute", right: 0, top: 0, bottom: 0, zIndex: 5, boxShadow: "lg", display: folded || (!selection && props.lens !== "Parts") ? "none" : "block" } }}
+        css={{ "@media (max-width: 1100px)": { position: "absolute", right: 0, top: 0, bottom: 0, zIndex: 5, boxShadow: "lg", display: folded || (!selection && props.lens !== "Parts" && props.lens !== "Tune") ? "none" : "block" } }}
       >
         <Inside {...props} />
         <Button variant="outline" size="sm" mt="16px" borderColor="cord" color="ink" css={{ display: "none", "@media (max-width: 1100px)": { display: "inline-flex" } }} onClick={() => { onFold(true); props.onSelect(null); }}>Fold away</Button>
@@ -28,13 +32,13 @@ export function Panel(props: Props) {
   );
 }
 
-function Inside({ bench, derived, lens, selection, onSelect, onTake, onLock, player, bar, shown, onShow }: Props) {
+function Inside({ bench, derived, lens, selection, onSelect, onTake, onLock, player, bar, shown, onShow, ...tune }: Props) {
   const hear = () => player.play(bar, bar, false, false);
+  if (lens === "Tune") return <TunePanel bench={bench} derived={derived} selection={selection} bar={bar} {...tune} />;
   const chord = selection?.kind === "chord" ? derived.plan.chords[selection.index] : undefined;
   const note = selection?.kind === "note" ? derived.line.notes[selection.index] : undefined;
   if (chord) return <ChordPanel chord={chord} derived={derived} onTake={onTake} onLock={onLock} onHear={hear} />;
   if (note) return <NotePanel note={note} derived={derived} side={bench.work.side} onHear={hear} />;
-  if (lens === "Tune") return <TunePanel work={bench.work} derived={derived} />;
   if (lens === "Harmony") return <HarmonyPanel bench={bench} derived={derived} onSelect={onSelect} />;
   if (lens === "Parts") return <PartsPanel bench={bench} derived={derived} shown={shown} onShow={onShow} />;
   return <ChordsPanel bench={bench} derived={derived} onSelect={onSelect} />;
