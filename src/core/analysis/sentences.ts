@@ -45,5 +45,5 @@ export function formSentence(tune: Tune, from: readonly Place[], form: Form): st
   const played = order.filter((i) => !from[i]?.pickup && from[i]?.offset === 0).length;
   const bars = (n: number) => `${n} ${n === 1 ? "bar" : "bars"}`;
   const learn = form.learn < form.bars ? `Learn ${bars(form.learn)} and you know all ${form.bars}.` : `All ${bars(form.bars)} are different.`;
-  return `${list(parts)}; ${pickup}${endings > 1 ? `, ${endings} different endings` : ""}; ${bars(form.bars)} written${played !== form.bars ? `, ${played} played` : ""}. ${learn}`;
+  return `${parts.join(", ")}; ${pickup}${endings > 1 ? `, ${endings} different endings` : ""}; ${bars(form.bars)} written${played !== form.bars ? `, ${played} played` : ""}. ${learn}`;
 }

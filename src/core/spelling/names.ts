@@ -20,19 +20,20 @@ export function stringName(on: Instrument, string: number): string {
   return names.filter((n) => n === name).length > 1 ? `${name}${string + 1}` : name;
 }
 
-export type Named = { text: string; /** False where the note cannot be played as named. */ playable: boolean; string?: number };
+export type Named = {
+  text: string;
+  /** False where the note cannot be played as named. */
+  playable: boolean;
+  /** The string it lies on, and that string's name. */
+  string?: number;
+  stringName?: string;
+};
 
-/**
- * A note as a class names it. String and finger and tablature give the string's letter only where it is not the one before
- * (`lastString`), so that a line reads "D 0 1 2 A 0". `name(F#4, "degrees", { key: D major }) // => { text: "3" }`
- */
-export function nameOf(pitch: Pitch, spelling: Spelling, context: { key: Key; on: Instrument; lastString?: number | undefined }): Named {
-  const { key, on, lastString } = context;
+/** A note as a class names it. `nameOf(F#4, "degrees", { key: D major, on: fiddle }) // => { text: "3", playable: true }` */
+export function nameOf(pitch: Pitch, spelling: Spelling, { key, on }: { key: Key; on: Instrument }): Named {
   if (spelling === "letters") return { text: pitch.step + sign(pitch.alter), playable: true };
   if (spelling === "syllables") return { text: (SYLLABLES[STEPS.indexOf(pitch.step)] ?? "") + sign(pitch.alter), playable: true };
   if (spelling === "degrees") return { text: sign(pitch.alter - alterIn(key, pitch.step)) + degreeOf(pitch, key), playable: true };
   const place = firstPosition(on, midi(pitch));
-  if (!place) return { text: "–", playable: false };
-  const string = place.string === lastString ? "" : `${stringName(on, place.string)} `;
-  return { text: string + placeName(place), playable: true, string: place.string };
+  return place ? { text: placeName(place), playable: true, string: place.string, stringName: stringName(on, place.string) } : { text: "–", playable: false };
 }

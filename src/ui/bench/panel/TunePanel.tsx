@@ -31,7 +31,7 @@ export function TunePanel({ bench, derived, selection, bar, naming, page, onPage
     <>
       <Flex as="nav" aria-label="About the tune" gap="2px" mb="14px" borderBottom="1px solid" borderColor="cord">
         {PAGES.map((name) => (
-          <Button key={name} size="sm" h="32px" px="9px" variant="plain" borderRadius="0" color={page === name ? "ink" : "quiet"} fontWeight={page === name ? "700" : "500"} borderBottom="2px solid" borderColor={page === name ? "ink" : "transparent"} aria-current={page === name ? "page" : undefined} onClick={() => onPage(name)}>{name}</Button>
+          <Button key={name} size="sm" h="32px" px="9px" variant="plain" borderRadius="0" border="0" color={page === name ? "ink" : "quiet"} fontWeight={page === name ? "700" : "500"} boxShadow={page === name ? "0 2px 0 var(--chakra-colors-ink)" : "none"} aria-current={page === name ? "page" : undefined} onClick={() => onPage(name)}>{name}</Button>
         ))}
       </Flex>
       {refused && <Text role="alert" bg="washMadder" color="madder" borderRadius="6px" px="10px" py="6px" mb="10px" fontSize="14px">{refused}</Text>}
@@ -53,7 +53,8 @@ function Say({ bench, derived, naming, onRefused }: Pick<Props, "bench" | "deriv
     const declared = places.find((p) => p.strain === s)?.key ?? key.key;
     return k && (k.tonic !== declared.tonic || k.mode !== declared.mode) ? [`${tune.strains[s]?.label} by itself sounds like ${sign(k.tonic)} ${k.mode}.`] : [];
   });
-  const halves = form.halves.filter((h, i) => h.relation === "same" && h.model !== undefined && h.from !== form.halves[h.model]?.to && i !== h.model);
+  const inNew = (bar: number) => form.phrases.some((p) => p.relation === "new" && bar >= p.from && bar <= p.to);
+  const halves = form.halves.filter((h) => h.relation === "same" && inNew(h.from));
   const bars = (u: { from: number; to: number } | undefined) => (u ? `bars ${places[u.from]?.number}–${places[u.to]?.number}` : "");
   return (
     <>
