@@ -23,7 +23,11 @@ const moveName = (name: string, { steps, semitones }: Move): string => {
 
 /** The nearest move that brings one tonic to another; `up` or `down` asks for a direction. */
 export function moveBetween(from: string, to: string, way: "nearest" | "up" | "down" = "nearest"): Move {
-  const up = { steps: (stepIndex(parseClass(to).step) - stepIndex(parseClass(from).step) + 7) % 7, semitones: (semitoneOf(to) - semitoneOf(from) + 12) % 12 };
+  const semitones = (semitoneOf(to) - semitoneOf(from) + 12) % 12;
+  const letters = (stepIndex(parseClass(to).step) - stepIndex(parseClass(from).step) + 7) % 7;
+  // B to B flat is no step down a semitone, or seven steps up eleven: the letters alone do not say which octave is meant.
+  const steps = [letters - 7, letters, letters + 7].reduce((best, s) => (Math.abs(s - (semitones * 7) / 12) < Math.abs(best - (semitones * 7) / 12) ? s : best));
+  const up = { steps, semitones };
   if (way === "up" || (way === "nearest" && up.semitones <= 6)) return up;
   return up.semitones === 0 && up.steps === 0 ? up : { steps: up.steps - 7, semitones: up.semitones - 12 };
 }
