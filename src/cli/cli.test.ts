@@ -82,6 +82,26 @@ describe("the command line", () => {
     expect(code).toBe(1);
     expect(err.split("\n").slice(0, 3).map((l) => l.replace(/^.*?:\d+:\d+: /, ""))).toEqual(["There is no such file. Check the name.", expect.stringContaining("No tune found"), expect.stringContaining("not a MIDI file")]);
   });
+  it("reads MusicXML and MIDI, from files and from a pipe, and names the part it was asked for", async () => {
+    const out = join(folder, "scores");
+    await run(["convert", "--to", "musicxml", "--out", out, "-"], GOOD);
+    await run(["convert", "--to", "midi", "--out", out, "-"], GOOD);
+    const { code, lines } = await run(["analyse", out]);
+    expect([code, lines.map((l) => (l.inventory as { notes: number }).notes)]).toEqual([0, lines.map(() => (lines[0]!.inventory as { notes: number }).notes)]);
+    expect(lines).toHaveLength(2);
+    const piped = await run(["convert", "--to", "abc", "-"], readFileSync(join(out, "0001-tar-and-twine.musicxml"), "utf8"));
+    expect(piped.out).toContain("T:Tar and Twine");
+    const none = await run(["analyse", "--part", "3", join(out, "0001-tar-and-twine.musicxml")]);
+    expect([none.code, none.err]).toEqual([1, expect.stringContaining("There is no part 3")]);
+    expect((await run(["analyse", "--part", "0", out])).code).toBe(2);
+  });
+  it("tells the dance from the notes alone when asked, with its reasons", async () => {
+    const march = GOOD.replace("T:Tar", "R:reel\nT:Tar");
+    const { lines } = await run(["analyse", "--infer-type", "-"], march);
+    const dance = lines[0]!.danceType as { name: string; confidence: number; evidence: string[]; alternatives: unknown[] };
+    expect([dance.name, dance.evidence.length > 0, dance.alternatives.length > 1]).toEqual(["polka", true, true]);
+    expect(lines[0]!.scale).toMatchObject({ notes: expect.any(Number), missing: expect.any(Array) });
+  });
   it("prints its help", async () => {
     const { code, out } = await run(["--help"]);
     expect([code, out.startsWith("Usage: symphonos VERB")]).toEqual([0, true]);

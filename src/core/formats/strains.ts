@@ -1,5 +1,5 @@
 import { barTicks, type Bar, lengthOf, type Metre, type Strain } from "../score";
-import { strainLetter } from "./abc/fields";
+import { nextLetter } from "./abc/fields";
 import { pairRepeats, untieStrays } from "./abc/mend";
 
 /** Fewest full bars a double bar line closes a strain after; before that it only marks a place. */
@@ -14,7 +14,7 @@ export function strainsOf(bars: readonly Bar[], metre: Metre, labels: ReadonlyMa
   let open: Bar[] = [];
   let label: string | undefined;
   const close = () => {
-    if (open.length > 0) strains.push({ label: label ?? strainLetter(strains.length), ...(label ? { named: true } : {}), bars: open });
+    if (open.length > 0) strains.push({ label: label ?? nextLetter(strains), ...(label ? { named: true } : {}), bars: open });
     [open, label] = [[], undefined];
   };
   bars.forEach((bar, i) => {

@@ -51,7 +51,7 @@ export function places(tune: Tune): Place[] {
       const before = found[found.length - 1];
       const short = full > 0 && ticks < full;
       const completes = short && before !== undefined && before.offset === 0 && before.ticks + ticks === full && before.ticks < full;
-      const pickup = short && (before === undefined || completes || (i === 0 && ticks <= full / 2) || (bar.repeatStart === true && ticks <= full / 2));
+      const pickup = short && ((before === undefined && ticks * 4 <= full * 3) || completes || (i === 0 && ticks <= full / 2) || (bar.repeatStart === true && ticks <= full / 2));
       const continues = completes || (pickup && found.length > 0);
       if (!pickup) number += 1;
       found.push({

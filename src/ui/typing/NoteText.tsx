@@ -7,17 +7,23 @@ type Props = { text: string; problems: readonly TypedProblem[]; onText: (text: s
 
 const FACE = { fontFamily: "ui-monospace, monospace", fontSize: "17px", lineHeight: "30px", padding: "8px 12px", whiteSpace: "pre-wrap", overflowWrap: "break-word", wordBreak: "break-word", letterSpacing: "0" } as const;
 
+/** The text cut where what is wrong with it changes; the shorter of two problems is shown inside the longer. */
+function piecesOf(text: string, problems: readonly TypedProblem[]): { text: string; wrong: TypedProblem | undefined }[] {
+  const wrong = new Array<TypedProblem | undefined>(text.length);
+  for (const p of [...problems].sort((a, b) => b.to - b.from - (a.to - a.from))) wrong.fill(p, p.from, Math.min(p.to, text.length));
+  const pieces: { text: string; wrong: TypedProblem | undefined }[] = [];
+  for (let i = 0; i < text.length; i++) {
+    const last = pieces[pieces.length - 1];
+    if (last && last.wrong === wrong[i]) last.text += text[i];
+    else pieces.push({ text: text[i] as string, wrong: wrong[i] });
+  }
+  return pieces;
+}
+
 /** The writing box: what cannot be read is underlined where it stands, by a copy of the text behind the writing. */
 export const NoteText = forwardRef<HTMLTextAreaElement, Props>(function NoteText({ text, problems, onText, placeholder }, ref) {
   const behind = useRef<HTMLDivElement>(null);
-  const pieces: { text: string; wrong?: string }[] = [];
-  let at = 0;
-  for (const p of problems) {
-    if (p.from < at || p.from >= text.length) continue;
-    pieces.push({ text: text.slice(at, p.from) }, { text: text.slice(p.from, p.to), wrong: p.message });
-    at = p.to;
-  }
-  pieces.push({ text: text.slice(at) });
+  const pieces = piecesOf(text, problems);
   return (
     <Box position="relative" bg="fleece" border="1px solid" borderColor="quiet" borderRadius="6px" _focusWithin={{ outline: "2px solid var(--chakra-colors-woad)" }}>
       <div ref={behind} aria-hidden style={{ ...FACE, position: "absolute", inset: 0, overflow: "hidden", color: "transparent", pointerEvents: "none" }}>

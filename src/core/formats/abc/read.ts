@@ -3,7 +3,7 @@ import { barTicks, type Bar, type Change, type Event, MARKS, type Metre, QUARTER
 import { alterIn, type Key, naturalAt, parseChord, type Pitch, type Step } from "../../theory";
 import { FormatError, type Remark, type Spot } from "../problem";
 import { type Cutting, cutBook, LONGEST_TUNE } from "./book";
-import { ALTER, endingPasses, keyInWords, keyOf, metreOf, strainLetter } from "./fields";
+import { ALTER, endingPasses, keyInWords, keyOf, metreOf, nextLetter } from "./fields";
 import { inferMetre, pairRepeats, untieStrays } from "./mend";
 import { tidy } from "./tidy";
 import { BARLINES, DECORATIONS } from "./words";
@@ -351,7 +351,7 @@ class Builder {
 
   private closeStrain() {
     if (this.bars.length === 0) return;
-    const label = this.label ?? strainLetter(this.strains.length);
+    const label = this.label ?? nextLetter(this.strains);
     this.strains.push({ label, ...(this.label ? { named: true } : {}), bars: this.bars });
     this.bars = [];
     this.label = undefined;

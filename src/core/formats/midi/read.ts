@@ -9,6 +9,7 @@ const START = { line: 1, column: 1 };
 const LARGEST = 4_000_000;
 const MOST_NOTES = 40_000;
 const MOST_QUARTERS = 20_000;
+const MOST_BARS = 4_000;
 const DRUMS = 9;
 
 /** A track with notes, as a chooser lists it. `lowest` and `highest` are MIDI numbers; `together` is the share of notes that sound with others. */
@@ -170,6 +171,7 @@ function barsOf(notes: readonly Raw[], time: Timeline, key: Key): { bars: Bar[];
     const next = metres.find((m) => ticks(m.at) > at);
     const to = Math.min(at + barTicks(metre), next ? Math.max(ticks(next.at), at + 1) : Infinity);
     edges.push({ from: at, to, metre });
+    if (edges.length > MOST_BARS) throw new FormatError(`This file has over ${MOST_BARS} bars; no tune has. Save the tune alone.`, START);
     at = to;
   }
   const firstNote = line[0]?.from ?? 0;
