@@ -74,6 +74,7 @@ test.describe("the tunes page", () => {
     await page.reload();
     await expect(page.getByRole("row", { name: /Salt in the Thatch/ })).toBeVisible();
     await page.getByLabel("any dance").selectOption("");
+    await expect(page.getByRole("row", { name: /Four Gulls/ })).toBeVisible();
     await page.getByRole("link", { name: "Sort by notes" }).click();
     await expect(page.getByRole("row").nth(1)).toContainText("Four Gulls");
     await page.getByRole("checkbox", { name: "Choose Lanterns Out" }).check({ force: true });
@@ -126,7 +127,7 @@ test.describe("ways in", () => {
     await page.goto("/new");
     const notes = page.getByLabel("Notes of the tune");
     await notes.fill("|: D E F A | B - A F | E D X F | D--- :|");
-    await expect(page.locator("[data-problem]").first()).toHaveText("X");
+    await expect(page.locator("[data-problem]").filter({ hasText: /^X$/ })).toBeVisible();
     await expect(page.getByText('"X" is not a note letter')).toBeVisible();
     await expect(page.locator("[data-preview] .note")).toHaveCount(11);
     await page.getByLabel("Typed as").selectOption("syllables");

@@ -42,8 +42,14 @@ export function gather(from: readonly Place[]): Evidence {
   });
   const full = from.filter((p) => !p.pickup);
   chords(from, notes, counts);
+  const inBar = new Map<Place, Timed[]>();
+  for (const n of notes) {
+    const bar = inBar.get(n.place);
+    if (bar) bar.push(n);
+    else inBar.set(n.place, [n]);
+  }
   const lastStrong = (place: Place | undefined) => {
-    const inside = notes.filter((n) => n.place === place);
+    const inside = (place && inBar.get(place)) ?? [];
     return inside.findLast((n) => strength(n.place, n.at) >= 1) ?? inside[inside.length - 1];
   };
   const strains = [...new Set(full.map((p) => p.strain))].map((s) => full.filter((p) => p.strain === s));
@@ -53,7 +59,7 @@ export function gather(from: readonly Place[]): Evidence {
       if ((i + 1) % 2 === 0) add("barEnd", lastStrong(place), 1);
     });
     add("strainEnd", lastStrong(bars[bars.length - 1]), 1);
-    add("opening", notes.find((n) => n.place === bars[0]), 1);
+    add("opening", bars[0] && inBar.get(bars[0])?.[0], 1);
   }
   add("final", lastStrong(full[full.length - 1]) ?? notes[notes.length - 1], 1);
   const shares = Object.fromEntries(EVIDENCE.map((name) => [name, normal(counts[name] as number[])])) as Evidence;

@@ -16,4 +16,5 @@ ALTER TABLE `tunes` ADD `fingerprint` text DEFAULT '' NOT NULL;--> statement-bre
 ALTER TABLE `tunes` ADD `removed` integer;--> statement-breakpoint
 CREATE INDEX `tunes_fingerprint` ON `tunes` (`fingerprint`);--> statement-breakpoint
 CREATE VIRTUAL TABLE `tunes_words` USING fts5(`title`, `words`, `tags`, tokenize = 'unicode61 remove_diacritics 2', prefix = '1 2 3');--> statement-breakpoint
-INSERT INTO `tunes_words` (rowid, `title`, `words`, `tags`) SELECT `id`, `title`, `sentence`, '' FROM `tunes`;
+INSERT INTO `tunes_words` (rowid, `title`, `words`, `tags`) SELECT `id`, `title`, `sentence`, '' FROM `tunes`;--> statement-breakpoint
+CREATE INDEX `tunes_shelf` ON `tunes` (`removed`, `title` COLLATE NOCASE, `dance`, `key`, `metre`, `rights`, `lowest`, `highest`, `pitches`, `bars`, `changed`);
