@@ -74,7 +74,7 @@ const KINDS: readonly Kind[] = [
   { name: "reel", metres: EVEN, bias: 0.9, weights: { density: -0.08, even: 3, dotted: -1.4, snap: -1.4, triplet: 7, one: -0.7, long: -4.5, cadence: -1.3, repeated: -2.6, twoFour: -0.1 } },
   { name: "hornpipe", metres: EVEN, bias: -3.6, weights: { density: 0.45, even: 1.1, dotted: 2.4, snap: -6.3, triplet: 5, one: -1.3, long: -9.3, cadence: 3.2, repeated: -6.5, twoFour: 0.1 } },
   { name: "strathspey", metres: EVEN, bias: -1.9, weights: { density: 0.32, even: -1.7, dotted: 1.5, snap: 11.4, snapless: -2.5, one: -1.1, long: 5, cadence: -0.1, repeated: 2, twoFour: -1 } },
-  { name: "march", metres: EVEN, bias: -0.1, weights: { density: 0.25, even: -0.5, dotted: 1.4, snap: -2.5, triplet: -9, one: -0.4, long: 2.4, cadence: -0.5, repeated: 3.5, twoFour: -1.6 } },
+  { name: "march", metres: EVEN, bias: -0.1, weights: { density: 0.25, even: -0.5, dotted: 0.4, snap: -2.5, triplet: -9, one: -0.4, long: 2.4, cadence: -0.5, repeated: 3.5, twoFour: -1.6 } },
   { name: "polka", metres: ["2/4"], bias: 1.9, weights: { density: -0.4, even: -0.8, dotted: -0.8, snap: -2.2, triplet: 2.5, one: 2.6, long: 2, cadence: -0.2, repeated: -2.8, twoFour: 1.6 } },
   { name: "schottische", metres: ["4/4", "2/2"], bias: -2.2, weights: { density: 0.05, even: 0.2, dotted: 2, snap: -3, triplet: 3, one: 1.6, cadence: 1.2, repeated: 1 } },
   { name: "air or song", metres: EVEN, bias: 2.4, weights: { density: -0.52, even: -0.4, dotted: -0.1, snap: 0.3, triplet: -4, one: 1.9, long: 5, cadence: -1, repeated: 6.4, twoFour: -0.8 } },

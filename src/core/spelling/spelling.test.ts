@@ -85,7 +85,7 @@ describe("typed notes", () => {
         const { tune, problems } = readTyped(text, own);
         expect(problems).toEqual([]);
         // Notes over a bar line are tied, so only starts count.
-        const heard = tune ? timeline(places(tune)).filter((t, i, all) => !(i > 0 && all[i - 1]?.event.tie)).map((t) => midi(t.event.pitches[0]!)) : [];
+        const heard = tune ? timeline(places(tune)).filter((_, i, all) => !(i > 0 && all[i - 1]?.event.tie)).map((t) => midi(t.event.pitches[0]!)) : [];
         expect(heard).toEqual(played);
       }), { numRuns: 25 });
     }

@@ -1,5 +1,7 @@
 "use client";
-import { Box, CloseButton, Dialog, Grid, Portal, Text } from "@chakra-ui/react";
+import { Box, CloseButton, Dialog, Flex, Grid, Portal, Text } from "@chakra-ui/react";
+import { LENGTHS } from "../typing/LengthSheet";
+import { keyCap, NOTE_EDITS } from "./noteEdits";
 import { Key } from "./panel/parts";
 
 const SHEET: [string, [string[], string][]][] = [
@@ -7,6 +9,9 @@ const SHEET: [string, [string[], string][]][] = [
   ["Decide", [[["Enter"], "look at the chord of this bar"], [["1", "2", "3", "4"], "take this chord, or a runner-up"], [["L"], "lock, unlock"], [["Ctrl", "Z"], "undo"], [["Ctrl", "Shift", "Z"], "redo"]]],
   ["Look", [[["T"], "the tune"], [["G"], "chords"], [["Y"], "harmony"], [["P"], "parts"], [["?"], "this sheet"]]],
 ];
+
+/** Keys that correct the chosen note, from the same table as the panel's buttons. */
+const NOTE_KEYS: [string[], string][] = NOTE_EDITS.flatMap((g) => g.edits).map((e) => [[keyCap(e.keys)], e.name[0]?.toLowerCase() + e.name.slice(1)]);
 
 /** All keys, and the cautions for playing. */
 export function HelpSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
@@ -31,6 +36,16 @@ export function HelpSheet({ open, onClose }: { open: boolean; onClose: () => voi
                   </Box>
                 ))}
               </Grid>
+              <details>
+                <summary style={{ fontWeight: 700, marginTop: 8 }}>Correct the chosen note (tune lens)</summary>
+                <Grid templateColumns={{ base: "1fr", md: "1fr 1fr 1fr" }} gap="4px 28px" mt="2">
+                  {NOTE_KEYS.map(([names, words]) => <Flex key={words} gap="10px" align="baseline" fontSize="14px"><Box w="64px" flexShrink={0}>{names.map((n) => <Key key={n}>{n}</Key>)}</Box>{words}</Flex>)}
+                </Grid>
+              </details>
+              <details>
+                <summary style={{ fontWeight: 700, marginTop: 8 }}>Signs for typed notes</summary>
+                <Box mt="2">{LENGTHS.map(([sign, words]) => <Flex key={sign} gap="10px" fontSize="14px" py="2px"><Text w="96px" flexShrink={0} fontFamily="ui-monospace, monospace" fontWeight="600">{sign}</Text><Text>{words}</Text></Flex>)}</Box>
+              </details>
               <Box mt="5" pt="4" borderTop="1px solid" borderColor="cord" fontSize="14px" color="quiet">
                 <Text mb="2">Click a chord, or a note of the second staff, to see why it is there. Drag over the weave to loop bars.</Text>
                 <Text mb="2">Raise the tempo in small steps and take breaks. Stop at pain, numbness or tingling, and see a teacher or a health professional if it lasts.</Text>

@@ -23,7 +23,7 @@ export function Fingerboard({ on, lie }: { on: Instrument; lie: Lie }) {
   return (
     <svg viewBox={`0 0 ${WIDTH} ${height}`} width="100%" role="img" aria-label={words} style={{ display: "block", fontFamily: "inherit" }}>
       <line x1={x(0) - 22} x2={x(on.strings.length - 1) + 22} y1={TOP + 12} y2={TOP + 12} stroke="var(--chakra-colors-ink)" strokeWidth="3" />
-      {on.hand === "frets" && Array.from({ length: deepest }, (_, i) => <line key={`f${i + 1}`} x1={x(0) - 22} x2={x(on.strings.length - 1) + 22} y1={y(i + 1) + 11} y2={y(i + 1) + 11} stroke="var(--chakra-colors-cord)" />)}
+      {on.hand === "frets" && Array.from({ length: deepest }, (_, i) => y(i + 1) + 11).map((at) => <line key={at} x1={x(0) - 22} x2={x(on.strings.length - 1) + 22} y1={at} y2={at} stroke="var(--chakra-colors-cord)" />)}
       {lie.strings.map((s, i) => (
         <g key={`${className(s.open)}${midi(s.open)}`}>
           <line x1={x(i)} x2={x(i)} y1={TOP + 12} y2={height} stroke="var(--chakra-colors-quiet)" strokeWidth={2.6 - i * 0.4} strokeDasharray={s.ticks ? undefined : "3 4"} />
