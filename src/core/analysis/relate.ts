@@ -101,7 +101,8 @@ export function relateUnits(places: readonly Place[], units: readonly Unit[], le
     if (echo >= 0) return { ...NEW, relation: "echo", model: back + echo, shift: shiftOf(own, earlier[echo] as Heard) };
     const notes = first((model) => own.tops.length >= 3 && !equal(own.rhythm, model.rhythm) && likeness(collapsed(own.tops), collapsed(model.tops)) >= SAME_NOTES);
     if (notes >= 0) return { ...NEW, relation: "same notes, new rhythm", model: back + notes };
-    const rhythm = first((model) => equal(own.rhythm, model.rhythm) && own.lengths.length >= 3 && !isPlain(own));
+    const others = (model: Heard) => own.music.filter((m, k) => m !== model.music[k]).length * 2 > own.music.length;
+    const rhythm = first((model) => equal(own.rhythm, model.rhythm) && own.lengths.length >= 3 && !isPlain(own) && others(model));
     if (rhythm >= 0) return { ...NEW, relation: "same rhythm, other notes", model: back + rhythm };
     return NEW;
   });
