@@ -4,7 +4,7 @@ import { performanceMidi, sheetMusicXml, tuneAbc } from "../core/formats";
 import { deriveHarmony } from "../core/harmony";
 import { perform } from "../core/performance";
 import { beatAt, metreName, type Place, quarters, type Tune, tuneSheet } from "../core/score";
-import { pitchName } from "../core/theory";
+import { parseChord, pitchName, semitoneOf } from "../core/theory";
 import type { Options, Verb } from "./arguments";
 
 export type Result = { json: object } | { content: string | Uint8Array };
@@ -73,10 +73,17 @@ function chorded(tune: Tune, options: Options) {
       const place = places[c.bar] as Place;
       return {
         bar: place.number, beat: six(beatAt(place, place.at + c.at)), at: quarters(place.at + c.at), duration: quarters(c.ticks), symbol: c.symbol, roman: c.roman,
-        locked: c.locked, reason: c.reason, alternatives: c.alternatives.slice(0, 5).map((a) => ({ symbol: a.symbol, cost: six(a.cost) })),
+        locked: c.locked, reason: c.reason, alternatives: distinct(c).slice(0, 5).map((a) => ({ symbol: a.symbol, cost: six(a.cost) })),
       };
     }),
   };
+}
+
+/** Runners-up of other roots or thirds, the cheapest form of each: A7 is no other chord than A. */
+function distinct({ symbol, alternatives }: ChordPlan["chords"][number]) {
+  const kind = (name: string) => { const c = parseChord(name); return c ? c.root + (c.sounds.includes((semitoneOf(c.root) + 3) % 12) ? "m" : "") : name; };
+  const known = new Set([kind(symbol)]);
+  return alternatives.filter((a) => { const own = kind(a.symbol); return !known.has(own) && known.add(own); });
 }
 
 function harmonised(tune: Tune, options: Options) {

@@ -5,10 +5,14 @@ import { arbitraryTune } from "../../testing/arbitraryTune";
 import { analyse, strainKeys } from "../analysis";
 import { solve } from "../search";
 import { type Tune, QUARTER } from "../score";
-import { MODES, parseChord } from "../theory";
+import { MODES, parseChord, semitoneOf } from "../theory";
 import { chordProblem } from "./derive";
+import { beatsOf } from "./features";
+import { chordOn } from "./styles";
+import { moveBetween, transpose } from "../spelling";
 import { type ChordLock, deriveChords, fileLocks, segments, STYLES, THREE_CHORD } from ".";
 
+const DANCE = STYLES.find((s) => s.name === "Dance band")!;
 const request = (tune: Tune) => {
   const analysis = analyse(tune);
   return { places: analysis.places, phrases: analysis.form.phrases, keys: strainKeys(tune, analysis) };
@@ -60,7 +64,7 @@ describe("locks and runners-up", () => {
     fc.assert(fc.property(arbitraryTune({ maxBars: 2 }), (tune) => {
       const { places, keys } = request(tune);
       const cut = segments(places, new Set([places.length - 1])).slice(0, 4);
-      const problem = chordProblem(cut, keys, keys.map(() => ["C", "F", "G"]), []);
+      const problem = chordProblem(cut, beatsOf(cut, keys, new Set([0])), keys, keys.map(() => ["C", "F", "G"]), []);
       const small = { ...problem, states: problem.states.map((s) => s.slice(0, 5)) };
       const price = (path: number[]) => path.reduce((sum, s, i) => {
         const state = small.states[i]![s]!;
@@ -116,6 +120,24 @@ describe("properties of every plan", () => {
       }
       expect(plan(tune)).toEqual(found);
     }), { numRuns: 60 });
+  });
+  it("keeps to the vocabulary of every style, and opens fifths in Modal", () => {
+    fc.assert(fc.property(arbitraryTune({ maxBars: 4 }), fc.constantFrom(...STYLES), (tune, style) => {
+      const found = deriveChords({ ...request(tune), style });
+      const { places } = analyse(tune);
+      for (const c of found.chords) {
+        expect(found.vocabulary[places[c.bar]!.strain]).toContain(c.symbol);
+        if (style.name === "Modal") expect(c.symbol).toMatch(/5$/);
+      }
+      for (const mode of MODES) for (const set of style.sets[mode]) for (const word of set) expect(parseChord(chordOn(word, { tonic: "D", mode }))).not.toBeNull();
+    }), { numRuns: 40 });
+  });
+  it("moves with the tune: another key, the same chords moved", () => {
+    fc.assert(fc.property(arbitraryTune({ maxBars: 4 }), fc.constantFrom("C", "G", "E", "F"), (tune, tonic) => {
+      const by = moveBetween(tune.key.tonic, tonic);
+      const roots = (t: Tune, shift: number) => deriveChords({ ...request(t), style: DANCE }).chords.map((c) => [c.bar, c.at, (semitoneOf(parseChord(c.symbol)!.root) + shift + 120) % 12, parseChord(c.symbol)!.suffix]);
+      expect(roots(transpose(tune, by), 0)).toEqual(roots(tune, by.semitones));
+    }), { numRuns: 30 });
   });
   it("has sets of good chords for every mode", () => {
     expect(STYLES).toContain(THREE_CHORD);

@@ -1,13 +1,21 @@
 import type { LocalCost, MoveCost } from "../search";
-import { type Chord, chordNoteName, degreeOf, type Key, parseClass } from "../theory";
+import { type Chord, chordNoteName, degreeOf, type Key, parseClass, semitoneOf } from "../theory";
+import { type Beat, type Block, BLOCKS, gather, gatherMove, inTriad, LABELS, labelOf } from "./features";
 import type { NoteRole } from "./model";
 import type { Heard, Segment } from "./segments";
 import weights from "./weights.json";
 
-/** A state of the search: a chord, the key it is heard in, and whether the style allows it. */
-export type Candidate = { chord: Chord; degree: number; allowed: boolean };
+/** A state of the search: a chord, the model's label for it in the key it is heard in, and whether the style allows it. */
+export type Candidate = { chord: Chord; degree: number; label: number; allowed: boolean };
 
-export const candidate = (chord: Chord, key: Key, allowed: boolean): Candidate => ({ chord, degree: degreeOf(parseClass(chord.root), key), allowed });
+/** The model knows major and minor thirds; a chord without a third is heard as the scale would fill it. */
+export const candidate = (chord: Chord, key: Key, allowed: boolean): Candidate => {
+  const root = semitoneOf(chord.root);
+  const has = (above: number) => chord.sounds.includes((root + above) % 12);
+  const above = (root - semitoneOf(key.tonic) + 12) % 12;
+  const filled = !has(3) && !has(4) && ["dorian", "minor", "phrygian", "locrian"].includes(key.mode) && [0, 5, 7].includes(above);
+  return { chord, degree: degreeOf(parseClass(chord.root), key), label: labelOf(above, (has(3) && !has(4)) || filled), allowed };
+};
 
 /** What a melody note does in a chord: a chord note by name, or the kind of foreign note it is. */
 export function roleOf(note: Heard, chord: Chord): NoteRole {
@@ -16,51 +24,66 @@ export function roleOf(note: Heard, chord: Chord): NoteRole {
   return name ? "third" : note.outside;
 }
 
-const inside = weights.noteInside as Partial<Record<NoteRole, number>>;
-const outside = weights.noteOutside as Partial<Record<NoteRole, number>>;
+/** What each kind of evidence is called. */
+const NAMES: Record<Block, string> = {
+  note: "melody notes in the chord", lead: "melody notes in the chord", outside: "melody notes outside the chord", bar: "the notes around it", before: "the notes around it", after: "the notes around it",
+  spelled: "how much of the chord is heard", spelledBar: "how much of the chord is heard", place: "habit of the mode", degree: "what players put under these notes", degreeDown: "what players put under these notes",
+  spot: "place in the phrase", move: "progression", cadence: "cadence", change: "change of chord", changeSpot: "change of chord", phraseChange: "change of chord",
+};
+const FOREIGN = NAMES.outside;
+const LOCAL = [...new Set([...(["note", "outside", "bar", "spelled", "place", "degree", "spot"] as const).map((b) => NAMES[b])])];
+const MOVES = [NAMES.move, NAMES.cadence, NAMES.change];
 
-/** What the melody of one beat says about one chord. */
-type Fit = { inside: number; outside: number; sounds7: boolean };
+const tables = Object.fromEntries((Object.keys(BLOCKS) as Block[]).map((block) => [block, Float64Array.from((weights.tables as Record<Block, number[]>)[block])])) as Record<Block, Float64Array>;
 
-/** Fits by beat and chord symbol, each worked out once however often the search asks. */
-function fits(cut: readonly Segment[]): (step: number, chord: Chord) => Fit {
-  const known = cut.map(() => new Map<string, Fit>());
-  return (step, chord) => {
-    const found = known[step]?.get(chord.symbol);
-    if (found) return found;
-    const fit: Fit = { inside: 0, outside: 0, sounds7: false };
-    for (const note of cut[step]?.notes ?? []) {
-      const role = roleOf(note, chord);
-      fit.inside += note.weight * (inside[role] ?? 0);
-      fit.outside += note.weight * (outside[role] ?? 0);
-      fit.sounds7 ||= role === "seventh";
+/** Costs of every label at one beat, by name: what the fitted model says, with its sign turned. */
+function priced(beat: Beat): (label: number) => Float64Array {
+  const known = new Map<number, Float64Array>();
+  return (label) => {
+    let costs = known.get(label);
+    if (!costs) {
+      const made = new Float64Array(LOCAL.length);
+      gather(beat, label, (block, index, value) => {
+        const above = block === "note" || block === "lead" ? Math.floor(index / 3) % 12 : 0;
+        const name = (block === "note" || block === "lead") && !inTriad(label & 1, above) ? FOREIGN : NAMES[block];
+        made[LOCAL.indexOf(name)]! -= (tables[block][index] as number) * value;
+      });
+      known.set(label, made);
+      costs = made;
     }
-    known[step]?.set(chord.symbol, fit);
-    return fit;
+    return costs;
   };
 }
 
 /** Costs of one chord on one beat, each under the name a musician would give it. */
-export function localCosts(cut: readonly Segment[]): LocalCost<Candidate>[] {
-  const fitOf = fits(cut);
+export function localCosts(cut: readonly Segment[], beats: readonly Beat[]): LocalCost<Candidate>[] {
+  const at = beats.map(priced);
+  const heard = (i: number, { chord }: Candidate) => cut[i]?.notes.some((n) => chordNoteName(chord, n.sound) === "seventh") ?? false;
   return [
-    { name: "melody notes in the chord", at: (i, s) => fitOf(i, s.chord).inside },
-    { name: "melody notes outside the chord", at: (i, s) => fitOf(i, s.chord).outside },
-    { name: "a seventh the melody does not sound", at: (i, s) => (s.chord.suffix === "7" && !fitOf(i, s.chord).sounds7 ? weights.seventhUnsounded : 0) },
-    { name: "home chord", at: (_, s) => (s.degree === 1 ? weights.home : 0) },
+    ...LOCAL.map((name, n): LocalCost<Candidate> => ({ name, at: (i, s) => (at[i]?.(s.label)[n] as number) })),
+    { name: "a seventh the melody does not sound", at: (i, s) => (s.chord.suffix.includes("7") ? (heard(i, s) ? weights.seventhSounded : weights.seventhUnsounded) : 0) },
     { name: "not a chord of the style", at: (_, s) => (s.allowed ? 0 : weights.outsideStyle) },
-    { name: "opening away from the tonic", at: (i, s) => (i === 0 && s.degree !== 1 ? weights.opening : 0) },
-    { name: "ending away from the tonic", at: (i, s) => (i === cut.length - 1 && s.degree !== 1 ? weights.ending * (s.degree === 5 || s.degree === 7 ? 0.6 : 1) : 0) },
-    { name: "phrase ending on neither tonic nor dominant", at: (i, s) => (cut[i]?.phraseEnd && i < cut.length - 1 && ![1, 5, 7].includes(s.degree) ? weights.phraseEnd : 0) },
   ];
 }
 
-const words = weights.progression as Record<string, number>;
-/** Cost of going from degree to degree, both from 1. */
-const progression = Array.from({ length: 8 }, (_, a) => Array.from({ length: 8 }, (_, b) => words[`${a}-${b}`] ?? words.other ?? 0));
-
 /** Costs of going from chord to chord. */
-export const moveCosts = (cut: readonly Segment[]): MoveCost<Candidate>[] => [
-  { name: "change of chord", into: (i, a, b) => (a.chord.symbol === b.chord.symbol ? 0 : weights.change[cut[i]?.start ?? "beat"] * (a.chord.root === b.chord.root ? weights.sameRoot : 1)) },
-  { name: "progression", into: (_, a, b) => (a.chord.root === b.chord.root ? 0 : (progression[a.degree]?.[b.degree] ?? 0)) },
-];
+export function moveCosts(beats: readonly Beat[]): MoveCost<Candidate>[] {
+  const known = new Map<number, Float64Array>();
+  const costs = (i: number, a: number, b: number): Float64Array => {
+    const beat = beats[i] as Beat;
+    const id = (((beat.table * 8 + beat.build) * 4 + beat.start) * 16 + beat.spot) * 2 + Number(beat.phrase);
+    const key = (id * LABELS + a) * LABELS + b;
+    let made = known.get(key);
+    if (!made) {
+      made = new Float64Array(MOVES.length);
+      const sums = made;
+      gatherMove(beat, a, b, (block, index, value) => { sums[MOVES.indexOf(NAMES[block])]! -= (tables[block][index] as number) * value; });
+      known.set(key, made);
+    }
+    return made;
+  };
+  return [
+    ...MOVES.map((name, n): MoveCost<Candidate> => ({ name, into: (i, a, b) => (a.label === b.label ? 0 : (costs(i, a.label, b.label)[n] as number)) })),
+    { name: "another form of the same chord", into: (_, a, b) => (a.label === b.label && a.chord.symbol !== b.chord.symbol ? weights.sameRoot : 0) },
+  ];
+}

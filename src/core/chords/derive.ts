@@ -4,6 +4,7 @@ import { costsAt, type LocalCost, type Problem, type Solution, solve, through } 
 import { chord, className, type Key, parseChord, roman } from "../theory";
 import { type Candidate, candidate, localCosts, moveCosts, roleOf } from "./costs";
 import { reasonFor } from "./explain";
+import { type Beat, beatsOf } from "./features";
 import type { ChordLock, ChordPlan, PlannedChord } from "./model";
 import { type Segment, segments } from "./segments";
 import { chordOn, outsiders, type Style, THREE_CHORD } from "./styles";
@@ -25,9 +26,10 @@ export type ChordRequest = {
  */
 export function deriveChords({ places, phrases, keys, style = THREE_CHORD, locks = [] }: ChordRequest): ChordPlan {
   const cut = segments(places, new Set(phrases.map((p) => p.to)), locks);
+  const beats = beatsOf(cut, keys, new Set(phrases.map((p) => p.from)));
   if (cut.length === 0) return { style: style.name, vocabulary: [], cost: 0, chords: [] };
-  const sets = keys.map((key, s) => bestSet(cut.filter((c) => c.place.strain === s), key, style));
-  const alone = chordProblem(cut, keys, sets, locks);
+  const sets = keys.map((key, s) => bestSet(cut, beats, s, key, style));
+  const alone = chordProblem(cut, beats, keys, sets, locks);
   const problem = { ...alone, local: [...alone.local, likeBars(cut, alone, solve(alone))] };
   const solution = solve(problem);
   return { style: style.name, vocabulary: sets, cost: solution.cost, chords: runs(cut, solution, locks).map(([from, to]) => planned({ cut, problem, solution, keys, locks }, from, to)) };
@@ -78,18 +80,21 @@ function likeBars(cut: readonly Segment[], problem: Problem<Candidate>, { margin
 const keyAt = (keys: readonly Key[], segment: Segment): Key => keys[segment.place.strain] ?? (keys[0] as Key);
 
 /** The set of a style that costs this strain least on its own. */
-function bestSet(cut: readonly Segment[], key: Key, style: Style): string[] {
+function bestSet(cut: readonly Segment[], beats: readonly Beat[], strain: number, key: Key, style: Style): string[] {
   const sets = style.sets[key.mode].map((words) => words.map((w) => chordOn(w, key)));
-  if (sets.length === 1 || cut.length === 0) return sets[0] as string[];
+  const own = cut.flatMap((c, i) => (c.place.strain === strain ? [i] : []));
+  if (sets.length === 1 || own.length === 0) return sets[0] as string[];
+  const [part, heard] = [own.map((i) => cut[i] as Segment), own.map((i) => beats[i] as Beat)];
+  const [local, moves] = [localCosts(part, heard), moveCosts(heard)];
   const costs = sets.map((set) => {
     const states = set.map((symbol) => candidate(chord(symbol), key, true));
-    return solve({ states: cut.map(() => states), local: localCosts(cut), moves: moveCosts(cut) }).cost;
+    return solve({ states: part.map(() => states), local, moves }).cost;
   });
   return sets[costs.indexOf(Math.min(...costs))] as string[];
 }
 
 /** The search over the tune: states, locks and named costs. Exported for tests that try every path. */
-export function chordProblem(cut: readonly Segment[], keys: readonly Key[], sets: readonly string[][], locks: readonly ChordLock[]): Problem<Candidate> {
+export function chordProblem(cut: readonly Segment[], beats: readonly Beat[], keys: readonly Key[], sets: readonly string[][], locks: readonly ChordLock[]): Problem<Candidate> {
   const open = keys.map((key, s) => {
     const set = sets[s] ?? [];
     return [...set.map((symbol) => candidate(chord(symbol), key, true)), ...outsiders(key, set).map((symbol) => candidate(chord(symbol), key, false))];
@@ -102,7 +107,7 @@ export function chordProblem(cut: readonly Segment[], keys: readonly Key[], sets
     if (!locked) throw new RangeError(`The locked chord "${lock.symbol}" is not a chord. Write a root and a quality, such as Em.`);
     return [own.find((c) => c.chord.symbol === locked.symbol) ?? candidate(locked, keyAt(keys, segment), true)];
   });
-  return { states, local: localCosts(cut), moves: moveCosts(cut) };
+  return { states, local: localCosts(cut, beats), moves: moveCosts(beats) };
 }
 
 /** First and last segment of every stretch of one chord inside one bar; a lock is a stretch of its own. */

@@ -1,10 +1,9 @@
 import { barTicks, beatTicks, type Place, type Timed, timeline } from "../score";
 import { midi } from "../theory";
 import type { ChordLock, NoteRole } from "./model";
-import weights from "./weights.json";
 
-/** A melody note (or the part of it) inside a segment: its sound, length in beats, stress, and what it would be outside a chord. */
-export type Heard = { timed: Timed; sound: number; beats: number; weight: number; outside: Exclude<NoteRole, "root" | "third" | "fifth" | "seventh"> };
+/** A melody note (or the part of it) inside a segment: its sound, length in beats, and what it would be outside a chord. */
+export type Heard = { timed: Timed; sound: number; beats: number; outside: Exclude<NoteRole, "root" | "third" | "fifth" | "seventh"> };
 
 /** The smallest piece that can take a chord of its own: one felt beat. */
 export type Segment = { place: Place; at: number; ticks: number; /** Place of change when a new chord starts here. */ start: "bar" | "half" | "beat"; notes: Heard[]; phraseEnd: boolean };
@@ -43,8 +42,6 @@ export function segments(from: readonly Place[], phraseEnds: ReadonlySet<number>
   for (const place of from) {
     const beat = beatTicks(place.metre);
     const half = barTicks(place.metre) / 2;
-    // A bar of four beats carries as much harmony as one of two, so each of its notes weighs half.
-    const share = Math.min(1, (2 * beat) / (barTicks(place.metre) || beat)) === 0.5 ? 0.5 : 1;
     const starts = boundaries(place, locks);
     starts.forEach((at, i) => {
       const ticks = (starts[i + 1] ?? place.ticks) - at;
@@ -54,13 +51,10 @@ export function segments(from: readonly Place[], phraseEnds: ReadonlySet<number>
       for (let n = next; n < notes.length && (notes[n] as Timed).at < end; n++) {
         const timed = notes[n] as Timed;
         const beats = (Math.min(end, timed.at + timed.event.ticks) - Math.max(start, timed.at)) / beat;
-        heard.push({ timed, sound: topSound(timed) % 12, beats, weight: beats * share * stress(Math.max(start, timed.at) - place.at, beat, half), outside: roles[n] as Heard["outside"] });
+        heard.push({ timed, sound: topSound(timed) % 12, beats, outside: roles[n] as Heard["outside"] });
       }
       cut.push({ place, at, ticks, start: at === 0 ? "bar" : at === half ? "half" : "beat", notes: heard, phraseEnd: phraseEnds.has(place.index) && at + ticks >= place.ticks });
     });
   }
   return cut;
 }
-
-const stress = (inBar: number, beat: number, half: number): number =>
-  inBar === 0 ? weights.stress.downbeat : inBar === half && half % beat === 0 ? weights.stress.half : inBar % beat === 0 ? weights.stress.beat : weights.stress.off;

@@ -1,4 +1,4 @@
-import { chord, type Key, type Mode, scale, triadOn } from "../theory";
+import { chord, className, type Key, type Mode, parseClass, scale, triadOn } from "../theory";
 
 /**
  * The chords a style allows, as scale degrees with their quality in each mode. Where several sets are listed the search takes
@@ -6,7 +6,7 @@ import { chord, type Key, type Mode, scale, triadOn } from "../theory";
  */
 export type Style = { name: string; sets: Record<Mode, readonly (readonly string[])[]> };
 
-/** Each word is a degree of the mode, with a suffix that overrides the triad of the scale: "5" is the scale's triad, "5M" major, "5M7" with a seventh. */
+/** Each word is a degree of the mode, with a suffix that overrides the triad of the scale: "5" is the scale's triad, "5M" major, "5M7" with a seventh, "15" an open fifth on 1; "b7" is the degree lowered. */
 export const THREE_CHORD: Style = {
   name: "Three-chord",
   sets: {
@@ -20,14 +20,42 @@ export const THREE_CHORD: Style = {
   },
 };
 
-export const STYLES: readonly Style[] = [THREE_CHORD];
+/** Tonic and one other, as the plainest backing has it. */
+const TWO_CHORD: Style = {
+  name: "Two-chord",
+  sets: {
+    major: [["1", "5", "5M7"], ["1", "4"]], lydian: [["1", "2"], ["1", "5"]], mixolydian: [["1", "7"], ["1", "4"]], dorian: [["1", "7"]], minor: [["1", "5M", "5M7"], ["1", "7"]],
+    phrygian: [["1", "2"], ["1", "7"]], locrian: [["1", "2"]],
+  },
+};
+
+/** What a dance band plays: the triads of the mode, the flat seventh, and in minor keys the dominant in both forms. */
+const DANCE_BAND: Style = {
+  name: "Dance band",
+  sets: {
+    major: [["1", "4", "5", "5M7", "2", "6", "3", "b7M"]], lydian: [["1", "2", "5", "5M7", "6", "3", "7"]], mixolydian: [["1", "4", "7", "2", "5", "5M", "6"]],
+    dorian: [["1", "7", "5", "4", "3", "2", "5M"]], minor: [["1", "7", "3", "5M", "5M7", "5", "4", "6"]], phrygian: [["1", "2", "7", "3", "4", "6"]], locrian: [["1", "2", "7", "3", "6"]],
+  },
+};
+
+/** Open fifths that take no side, and the flat seventh. */
+const MODAL: Style = {
+  name: "Modal",
+  sets: {
+    major: [["15", "45", "55", "b75"]], lydian: [["15", "25", "55"]], mixolydian: [["15", "75", "45", "55"]], dorian: [["15", "75", "45", "55", "35"]], minor: [["15", "75", "45", "55", "35"]],
+    phrygian: [["15", "25", "75", "45"]], locrian: [["15", "25", "75"]],
+  },
+};
+
+export const STYLES: readonly Style[] = [THREE_CHORD, TWO_CHORD, DANCE_BAND, MODAL];
 
 /** The chord of a degree word in a key. `chordOn("5M7", E minor) // => B7` */
 export function chordOn(word: string, key: Key): string {
-  const degree = Number(word[0]);
-  const quality = word.slice(1);
-  if (!quality) return triadOn(degree, key).symbol;
-  return chord((scale(key)[degree - 1] as string) + quality.replace("M", "")).symbol;
+  const [, flat, digit, quality = ""] = /^(b?)(\d)(.*)$/.exec(word) ?? ["", "", "1", ""];
+  const degree = Number(digit);
+  if (!quality && !flat) return triadOn(degree, key).symbol;
+  const { step, alter } = parseClass(scale(key)[degree - 1] as string);
+  return chord(className({ step, alter: alter - (flat ? 1 : 0) }) + quality.replace("M", "")).symbol;
 }
 
 /** Triads of the key that no set of the style names; heard as runners-up, taken only when a teacher locks one. */

@@ -1,8 +1,10 @@
 "use client";
 import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
 import Link from "next/link";
+import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Asked } from "../../db";
+import { putAside } from "../../server/actions";
 import type { Listed } from "../../server/collection";
 import { ThemeSwitch } from "../ThemeSwitch";
 import { addressOf } from "./address";
@@ -15,6 +17,9 @@ type Props = { tunes: Listed[]; found: number; all: number; asked: Asked; shelve
 /** The first page: every tune with its weave, and the place where tunes come in. */
 export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
   const [open, setOpen] = useState(all === 0);
+  const [aside, setAside] = useState<number[]>([]);
+  const router = useRouter();
+  const bringBack = async () => { await putAside(aside, false); setAside([]); router.refresh(); };
   const filtered = found !== all;
   return (
     <Box minH="100%">
@@ -33,6 +38,13 @@ export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
             <Text color="quiet">{filtered ? `${found} of ${all}` : all === 1 ? "1 tune" : `${all} tunes`}</Text>
           </Flex>
           {all > 0 && <Filters asked={asked} shelves={shelves} filtered={filtered} />}
+          {aside.length > 0 && (
+            <Flex bg="linen" borderRadius="6px" px="12px" py="8px" mb="2" align="center" gap="12px" role="status">
+              <Text>{aside.length === 1 ? "1 tune was put aside." : `${aside.length} tunes were put aside.`}</Text>
+              <Button size="sm" variant="outline" borderColor="quiet" color="ink" onClick={() => void bringBack()}>Bring back</Button>
+              <Button size="sm" variant="plain" color="woad" onClick={() => setAside([])}>Good</Button>
+            </Flex>
+          )}
           {all === 0 ? (
             <Text color="quiet" maxW="46ch" py="6">
               Nothing here yet. Paste a tune in the box beside this, or press “Try an example” there, and it appears in this list ready to be worked on.
@@ -40,7 +52,7 @@ export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
           ) : found === 0 ? (
             <Text color="quiet" py="6">No tune fits{asked.find ? ` “${asked.find}”` : ""}. <Link href="/"><Text as="span" color="woad" textDecoration="underline">Show all tunes</Text></Link></Text>
           ) : (
-            <TunesTable tunes={tunes} asked={asked} narrow={open} tags={shelves.tags} />
+            <TunesTable tunes={tunes} asked={asked} narrow={open} tags={shelves.tags} onAside={setAside} />
           )}
           {tunes.length < found && (
             <Box mt="4"><Link href={addressOf(asked, tunes.length + 50)} scroll={false}><Text as="span" color="woad" textDecoration="underline">Show more ({found - tunes.length} to come)</Text></Link></Box>

@@ -28,7 +28,7 @@ const COLUMNS: readonly Column[] = [
 ];
 
 /** The list: sorted by any head, chosen by any box, and what can be done with the chosen ones. */
-export function TunesTable({ tunes, asked, narrow, tags }: { tunes: Listed[]; asked: Asked; narrow: boolean; tags: string[] }) {
+export function TunesTable({ tunes, asked, narrow, tags, onAside }: { tunes: Listed[]; asked: Asked; narrow: boolean; tags: string[]; onAside: (ids: number[]) => void }) {
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const live = tunes.filter((t) => chosen.has(t.id)).map((t) => t.id);
   const columns = COLUMNS.filter((c) => !narrow || !c.wide);
@@ -41,7 +41,7 @@ export function TunesTable({ tunes, asked, narrow, tags }: { tunes: Listed[]; as
   ));
   return (
     <>
-      {(live.length > 0 || chosen.size > 0) && <Bulk ids={live} tags={tags} onDone={() => setChosen(new Set())} />}
+      {live.length > 0 && <Bulk ids={live} tags={tags} onAside={(ids) => { setChosen(new Set()); onAside(ids); }} />}
       <Box overflowX="auto">
         <Table.Root size="sm" variant="line" css={{ "& td, & th": { borderColor: "cord", bg: "transparent" } }}>
           <Table.Header>
@@ -81,23 +81,13 @@ const Tick = ({ label, checked, onToggle }: { label: string; checked: boolean; o
   <Checkbox.Root size="sm" checked={checked} onCheckedChange={onToggle} aria-label={label}><Checkbox.HiddenInput aria-label={label} /><Checkbox.Control borderColor="quiet" bg="fleece" _checked={{ bg: "block", color: "onBlock", borderColor: "block" }} /></Checkbox.Root>
 );
 
-/** What can be done with the chosen tunes; putting aside can be taken back. */
-function Bulk({ ids, tags, onDone }: { ids: number[]; tags: string[]; onDone: () => void }) {
+/** What can be done with the chosen tunes. */
+function Bulk({ ids, tags, onAside }: { ids: number[]; tags: string[]; onAside: (ids: number[]) => void }) {
   const router = useRouter();
   const [word, setWord] = useState("");
   const [rights, setRights] = useState("");
   const [source, setSource] = useState("");
-  const [aside, setAside] = useState<number[] | null>(null);
   const run = async (act: () => Promise<void>) => { await act(); router.refresh(); };
-  if (aside) {
-    return (
-      <Flex bg="linen" borderRadius="6px" px="12px" py="8px" mb="2" align="center" gap="12px" role="status">
-        <Text>{aside.length === 1 ? "1 tune was put aside." : `${aside.length} tunes were put aside.`}</Text>
-        <Button size="sm" variant="outline" borderColor="quiet" color="ink" onClick={() => void run(() => putAside(aside, false)).then(onDone)}>Bring back</Button>
-        <Button size="sm" variant="plain" color="woad" onClick={onDone}>Good</Button>
-      </Flex>
-    );
-  }
   const checked = Rights.safeParse(rights);
   return (
     <Flex bg="linen" borderRadius="6px" px="12px" py="8px" mb="2" align="center" gap="8px 12px" wrap="wrap" role="group" aria-label="With the chosen tunes" fontSize="14px">
@@ -113,7 +103,7 @@ function Bulk({ ids, tags, onDone }: { ids: number[]; tags: string[]; onDone: ()
         <Input size="sm" w="150px" bg="fleece" borderColor="cord" placeholder="source, if one" aria-label="Source" value={source} maxLength={2000} onChange={(e) => setSource(e.target.value)} />
         <Button size="sm" type="submit" variant="outline" borderColor="quiet" color="ink" disabled={!checked.success}>Record</Button>
       </Flex>
-      <Button size="sm" variant="outline" borderColor="madder" color="madder" ml="auto" onClick={() => void run(() => putAside(ids, true)).then(() => setAside(ids))}>Put aside</Button>
+      <Button size="sm" variant="outline" borderColor="madder" color="madder" ml="auto" onClick={() => void run(() => putAside(ids, true)).then(() => onAside(ids))}>Put aside</Button>
     </Flex>
   );
 }

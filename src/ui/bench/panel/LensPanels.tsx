@@ -1,11 +1,17 @@
 "use client";
 import { Box, Button, Flex, RadioGroup, Text } from "@chakra-ui/react";
+import { STYLES } from "../../../core/chords";
 import type { Derived } from "../../../core/ensemble";
 import { SCHOOLS } from "../../../core/harmony";
 import { parseChord } from "../../../core/theory";
 import type { Selection } from "../lenses";
 import type { BenchState } from "../useBench";
 import { Block, ChoiceRow, PanelHead } from "./parts";
+
+const STYLE_WORDS: Record<string, string> = {
+  "Three-chord": "tonic, subdominant and dominant, or the flat seventh where the mode has it", "Two-chord": "the tonic and one other",
+  "Dance band": "all the triads of the mode, as a dance band moves through them", Modal: "open fifths that take no side, and the flat seventh",
+};
 
 /** The chords at a glance, and the places where taste decides. */
 export function ChordsPanel({ bench, derived, onSelect }: { bench: BenchState; derived: Derived; onSelect: (next: Selection) => void }) {
@@ -19,6 +25,18 @@ export function ChordsPanel({ bench, derived, onSelect }: { bench: BenchState; d
   return (
     <>
       <PanelHead title={`${used.size} ${used.size === 1 ? "chord" : "chords"}`} sub={`${plan.style} style${own ? ` · ${own} locked by you` : ""}`} />
+      <RadioGroup.Root value={bench.work.style} onValueChange={({ value }) => value && bench.change(`Chords in ${value} style`, (w) => ({ ...w, style: value }))} aria-label="Style">
+        <Flex wrap="wrap" gap="4px 14px">
+          {STYLES.map((style) => (
+            <RadioGroup.Item key={style.name} value={style.name} cursor="pointer" title={STYLE_WORDS[style.name]}>
+              <RadioGroup.ItemHiddenInput />
+              <RadioGroup.ItemIndicator borderColor="quiet" _checked={{ bg: "lichen", borderColor: "lichen", color: "fleece" }} />
+              <RadioGroup.ItemText fontWeight={plan.style === style.name ? "700" : "400"}>{style.name}</RadioGroup.ItemText>
+            </RadioGroup.Item>
+          ))}
+        </Flex>
+      </RadioGroup.Root>
+      <Text fontSize="13px" color="quiet" mt="4px" mb="8px">{STYLE_WORDS[plan.style]}</Text>
       <Text>Click a chord to see why it stands there. What you choose stays, and the others are planned around it.</Text>
       <Block title="Share of the tune">
         {[...used].sort((a, b) => b[1] - a[1]).map(([symbol, ticks]) => (
