@@ -2,9 +2,9 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { tuneOf } from "../../testing/abc";
 import { arbitraryTune } from "../../testing/arbitraryTune";
-import { derive, lockChord, newWork, sheetOf, unlockChord, Work } from "../ensemble";
+import { derive, lockChord, newWork, sheetOf, unlockChord, withTune, Work } from "../ensemble";
 import { firstPosition, FIDDLE, instrument } from "../instruments";
-import { lengthOf, type Tune } from "../score";
+import { addStrain, joinBars, lengthOf, moveStep, type Tune } from "../score";
 import { midi, parseChord, parsePitch, pitchName } from "../theory";
 
 const first = (tune: Tune) => {
@@ -77,5 +77,13 @@ describe("a whole work", () => {
     expect(parseChord("Em")?.sounds).toContain(midi(derived.parts[2]!.staff.bars[1]![0]!.pitches[0]!) % 12);
     expect(lockChord(locked, { ...place, symbol: "G" }).locks).toHaveLength(1);
     expect(unlockChord(locked, place).locks).toEqual([]);
+  });
+  it("moves locks with their bars when the tune is edited, and lets go of those whose bar is gone", () => {
+    const locked = lockChord(newWork(tune), { bar: 2, at: 0, ticks: 13440, symbol: "Em" });
+    const longer = withTune(locked, addStrain(tune, "Intro", 2).tune!);
+    expect(longer.locks.map((l) => l.bar)).toEqual([4]);
+    expect(derive(longer).plan.chords.find((c) => c.bar === 4)).toMatchObject({ symbol: "Em", locked: true });
+    expect(withTune(locked, joinBars(tune, 2).tune!).locks).toEqual([]);
+    expect(withTune(locked, moveStep(tune, { bar: 2, event: 0 }, 1).tune!).locks).toHaveLength(1);
   });
 });

@@ -59,6 +59,38 @@ describe("reading MusicXML", () => {
     expect(places0.slice(0, 3)).toEqual(["first", "inner", "last"]);
   });
 
+  /** Odd things scores hold, and how they are read: sounding names, metre or key, and what is remarked. */
+  const ODD: [string, string, { notes?: string[]; metre?: object; key?: object; remark?: RegExp; bars?: number }][] = [
+    ["double sharps and flats", bars(note("F", 4, 2, "").replace("<octave>", "<alter>2</alter><octave>") + note("B", 4, 2).replace("<octave>", "<alter>-2</alter><octave>")), { notes: ["F##4", "Bbb4"] }],
+    ["quarter tones", bars(note("C", 5, 4).replace("<octave>", "<alter>0.5</alter><octave>")), { notes: ["C#5"], remark: /Quarter tones were rounded/ }],
+    ["a transposing part", bars(note("D", 5, 4)).replace("</attributes>", "<transpose><chromatic>-2</chromatic></transpose></attributes>"), { notes: ["D5"], remark: /sounds 2 semitones lower/ }],
+    ["percussion between notes", bars(`${note("D", 5, 2)}<note><unpitched><display-step>E</display-step></unpitched><duration>2</duration></note>`), { notes: ["D5"], remark: /percussion/ }],
+    ["three and two", bars(note("D", 5, 5)).replace("<beats>4</beats><beat-type>4</beat-type>", "<beats>3+2</beats><beat-type>8</beat-type>"), { metre: { beats: 5, unit: 8 } }],
+    ["two metres added", bars(note("D", 5, 7)).replace("<beats>4</beats><beat-type>4</beat-type>", "<beats>3</beats><beat-type>8</beat-type><beats>2</beats><beat-type>4</beat-type>"), { metre: { beats: 7, unit: 8 } }],
+    ["no metre", bars(note("D", 5, 7)).replace(/<time>.*?<\/time>/, "<time><senza-misura/></time>"), { metre: { beats: 4, unit: 4, symbol: "free" } }],
+    ["no time element at all", bars(note("D", 5, 4)).replace(/<time>.*?<\/time>/, ""), { notes: ["D5"] }],
+    ["a church mode", bars(note("D", 5, 4)).replace("<mode>major</mode>", "<mode>dorian</mode>"), { key: { tonic: "E", mode: "dorian" } }],
+    ["a key of its own", bars(note("D", 5, 4)).replace(/<key>.*?<\/key>/, "<key><key-step>B</key-step><key-alter>-1</key-alter><key-step>F</key-step><key-alter>1</key-alter></key>"), { key: { tonic: "C", mode: "major", extra: { F: 1, B: -1 } } }],
+    ["a repeat inside a measure", bars(`${note("D", 5, 2)}<barline location="middle"><repeat direction="backward"/></barline>${note("E", 5, 2)}`), { notes: ["D5", "E5"], bars: 2 }],
+    ["an empty measure", bars(note("D", 5, 4), ""), { notes: ["D5"], bars: 2 }],
+    ["no divisions named", bars(note("D", 5, 1)).replace("<divisions>2</divisions>", ""), { notes: ["D5"] }],
+    ["divisions that change", bars(note("D", 5, 2), `<attributes><divisions>4</divisions></attributes>${note("E", 5, 4)}`), { notes: ["D5", "E5"] }],
+    ["a voice whose name is not one", bars(note("D", 5, 4, "<voice>5</voice>")), { notes: ["D5"] }],
+    ["notes of one voice on top of each other", bars(`${note("D", 5, 4)}<backup><duration>4</duration></backup>${note("E", 5, 4)}`), { notes: ["D5"], remark: /overlap/ }],
+    ["grace notes with nothing after them", bars(`${note("D", 5, 4)}${note("E", 5, 0, "<grace/>")}`), { notes: ["D5"], remark: /Grace notes with no note after them/ }],
+    ["a chord sign on no root", bars(`<harmony><function>IV</function><kind>major</kind></harmony>${note("D", 5, 4)}`), { notes: ["D5"], remark: /not built on a root/ }],
+  ];
+  test.each(ODD)("reads %s", (_, xml, { notes, metre, key, remark, bars: count }) => {
+    const { tune, remarks } = readMusicXml(xml);
+    const from = places(tune);
+    if (notes) expect(timeline(from).flatMap((t) => t.event.pitches.map(pitchName))).toEqual(notes);
+    if (metre) expect(tune.metre).toEqual(metre);
+    if (key) expect(tune.key).toEqual(key);
+    if (remark) expect(remarks.map((r) => r.message).join(" ")).toMatch(remark);
+    if (count) expect(from).toHaveLength(count);
+    expect(tuneAbc(tune)).toContain("K:");
+  });
+
   const REFUSED: [string, string, RegExp, number][] = [
     ["entities of its own", '<?xml version="1.0"?>\n<!DOCTYPE s [<!ENTITY a "b">]><score-partwise>&a;</score-partwise>', /declares entities/, 2],
     ["bottomless nesting", `<score-partwise>${"<a>".repeat(5000)}${"</a>".repeat(5000)}</score-partwise>`, /nest more than/, 1],

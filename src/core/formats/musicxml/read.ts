@@ -1,9 +1,11 @@
 import { type Bar, barTicks, type Change, type Event, isCompound, type Mark, MARKS, type Metre, QUARTER, type Tempo, Tune } from "../../score";
-import { fifthsName, type Key, MODE_FIFTHS, type Mode, parseChord, type Pitch, STEPS, type Step, alterIn } from "../../theory";
+import { type Key, parseChord, type Pitch, STEPS, type Step } from "../../theory";
 import { endingPasses } from "../abc/fields";
 import { FormatError, type Remark, type Spot } from "../problem";
 import { strainsOf } from "../strains";
 import { all, child, type Node, numberOf, readDocument, textOf } from "./document";
+import { keyOf, metreOf } from "./fields";
+import { heading, partsOf } from "./parts";
 import { KINDS, MARK_OF_ELEMENT, TYPES } from "./tables";
 
 /** A part a reader may choose. */
@@ -46,33 +48,6 @@ export function readMusicXml(text: string, options: { part?: number | undefined 
     throw new FormatError(`Something in this score is out of bounds (${issue?.path.join(".")}: ${issue?.message}).`, spotOf(0));
   }
   return { tune: checked.data, remarks, parts: listed, chosen };
-}
-
-/** Parts in score order with their measures, whichever way the document is turned. */
-function partsOf(root: Node): { name: string; measures: Node[] }[] {
-  const names = new Map(all(child(root, "part-list"), "score-part").map((p, i) => [p.attributes.id ?? "", textOf(p, "part-name") || `Part ${i + 1}`]));
-  const named = (id: string | undefined, i: number) => names.get(id ?? "") ?? `Part ${i + 1}`;
-  if (root.name === "score-partwise") return all(root, "part").map((p, i) => ({ name: named(p.attributes.id, i), measures: all(p, "measure") }));
-  const measures = all(root, "measure");
-  const ids = [...new Set(measures.flatMap((m) => all(m, "part").map((p) => p.attributes.id ?? "")))];
-  return ids.map((id, i) => ({
-    name: named(id, i),
-    measures: measures.map((m) => ({ ...m, children: all(m, "part").find((p) => (p.attributes.id ?? "") === id)?.children ?? [] })),
-  }));
-}
-
-function heading(root: Node) {
-  const id = child(root, "identification");
-  const credits = all(root, "credit").flatMap((c) => all(c, "credit-words").map((w) => w.text.trim())).filter(Boolean);
-  const titles = [textOf(child(root, "work"), "work-title"), textOf(root, "movement-title")].filter(Boolean);
-  const creators = all(id, "creator").filter((c) => (c.attributes.type ?? "composer") !== "lyricist").map((c) => c.text.trim()).filter(Boolean);
-  const rights = all(id, "rights").map((r) => r.text.trim()).filter(Boolean);
-  const line = (s: string) => s.replace(/\s+/g, " ").trim();
-  return {
-    version: 1 as const, title: line(titles[0] ?? credits[0] ?? "").slice(0, 400), otherTitles: titles.slice(1).filter((t) => t !== titles[0]).map((t) => line(t).slice(0, 400)),
-    composer: line(creators.join("; ")).slice(0, 400), origin: "", source: line(textOf(id, "source")).slice(0, 2000), rights: "unknown" as const,
-    notes: rights.map((r) => `The file says: ${line(r)}`).join("\n").slice(0, 20000), rhythm: "", verses: [],
-  };
 }
 
 /** One moment of the chosen voice, before gaps are filled. */
@@ -419,33 +394,4 @@ class PartReader {
     if (style && !left) bar.barline = bar.repeatEnd ? "final" : style;
     if (bar.repeatEnd) bar.barline = "final";
   }
-}
-
-const MODES_OF: Record<string, Mode> = { major: "major", ionian: "major", minor: "minor", aeolian: "minor", dorian: "dorian", phrygian: "phrygian", lydian: "lydian", mixolydian: "mixolydian", locrian: "locrian" };
-
-function keyOf(node: Node | undefined): Key | undefined {
-  if (!node) return undefined;
-  const fifths = numberOf(node, "fifths");
-  const mode = MODES_OF[textOf(node, "mode").toLowerCase()] ?? "major";
-  if (fifths !== undefined) return { tonic: fifthsName(Math.max(-11, Math.min(11, Math.round(fifths))) - MODE_FIFTHS[mode]), mode };
-  const steps = all(node, "key-step").map((n) => n.text.trim().toUpperCase() as Step);
-  const alters = all(node, "key-alter").map((n) => Math.max(-2, Math.min(2, Math.round(Number(n.text)) || 0)));
-  if (steps.length === 0) return undefined;
-  const given = new Map(steps.map((s, i) => [s, alters[i] ?? 0]));
-  const base: Key = { tonic: "C", mode: "major" };
-  const extra = Object.fromEntries(STEPS.filter((s) => (given.get(s) ?? 0) !== alterIn(base, s)).map((s) => [s, given.get(s) ?? 0]));
-  return Object.keys(extra).length ? { ...base, extra } : base;
-}
-
-function metreOf(node: Node | undefined): Metre | undefined {
-  if (!node) return undefined;
-  if (child(node, "senza-misura")) return { beats: 4, unit: 4, symbol: "free" };
-  const units = all(node, "beat-type").map((n) => Number(n.text.trim()));
-  const beats = all(node, "beats").map((n) => n.text.split("+").reduce((sum, b) => sum + (Number(b.trim()) || 0), 0));
-  const unit = Math.max(...units, 1);
-  const total = beats.reduce((sum, b, i) => sum + (b * unit) / (units[i] ?? unit), 0);
-  if (![1, 2, 4, 8, 16, 32].includes(unit) || !Number.isInteger(total) || total < 1 || total > 64) return undefined;
-  const printed = node.attributes.symbol;
-  const symbol = (printed === "common" && total === 4 && unit === 4) || (printed === "cut" && total === 2 && unit === 2) ? printed : undefined;
-  return { beats: total, unit: unit as Metre["unit"], ...(symbol ? { symbol } : {}) };
 }
