@@ -15,7 +15,7 @@ export function reasonFor(planned: Omit<PlannedChord, "reason">, { beats, whole,
   const inside = planned.notes.filter((n) => CHORD_NOTES.includes(n.role));
   const foreign = planned.notes.filter((n) => !CHORD_NOTES.includes(n.role));
   const held = inside.reduce((sum, n) => sum + n.beats, 0);
-  const share = beats <= 1 ? (held > 0.99 * beats ? "the whole beat" : `${beatsWords(held)} of the beat`) : held > 0.99 * beats ? (whole ? "the whole bar" : `all ${beatsWords(beats)} beats`) : `${beatsWords(held)} of ${whole ? "the bar’s" : "these"} ${beatsWords(beats)} beats`;
+  const share = beats <= 1 ? (held > 0.99 * beats ? "the whole beat" : `${beatsWords(held)} of the beat`) : held > 0.99 * beats ? (whole ? "the whole bar" : beats === 2 ? "both beats" : `all ${beatsWords(beats)} beats`) : `${beatsWords(held)} of ${whole ? "the bar’s" : "these"} ${beatsWords(beats)} beats`;
   const fit = inside.length === 0
     ? planned.notes.length === 0 ? "the melody rests here" : `no melody note belongs to ${name}, and its neighbours want it`
     : `${list(inside.map((n) => n.name))} ${inside.length > 1 ? "take" : "takes"} ${share}`;
