@@ -121,10 +121,10 @@ function measure({ bar, from, to }: { bar: Bar; from: number; to: number }, edge
 }
 
 /** Bars filled by the metre, notes over a bar line tied. */
-export function rebar(events: readonly Event[], full: number, first = 0): Bar[] {
+function rebar(events: readonly Event[], full: number): Bar[] {
   const bars: Bar[] = [];
   let bar = emptyBar();
-  let room = first || full;
+  let room = full;
   for (const event of events) {
     let left = event.ticks;
     while (left > 0) {

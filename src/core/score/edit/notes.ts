@@ -1,4 +1,4 @@
-import { alterIn, diatonic, type Key, midi, naturalAt, type Pitch, scaleStep, spell } from "../../theory";
+import { alterIn, type Key, midi, naturalAt, type Pitch, scaleStep, spell } from "../../theory";
 import { type Event, type Mark, MARKS, type Tune } from "../model";
 import { places } from "../time";
 import { type Edited, refused, type Spot, withBar } from "./place";
@@ -109,9 +109,3 @@ export function join(tune: Tune, spot: Spot): Edited {
   });
   return joined.tune ? { tune: withBar(joined.tune, spot.bar, (b) => ({ ...b, events: b.events.filter((_, i) => i !== spot.event + 1) })) } : joined;
 }
-
-/** Staff position of the top note of a spot, if it has one. */
-export const positionOf = (tune: Tune, { bar, event }: Spot): number | undefined => {
-  const pitch = places(tune)[bar]?.bar.events[event]?.pitches.at(-1);
-  return pitch && diatonic(pitch);
-};
