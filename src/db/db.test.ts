@@ -2,7 +2,7 @@ import { mkdtempSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { beforeEach, describe, expect, it } from "vitest";
-import { lockChord } from "../core/ensemble";
+import { lockChords } from "../core/ensemble";
 import Database from "better-sqlite3";
 import { bringBack, collection, load, nameVersion, recordRights, save, takeIn, travel, versions } from "../server/collection";
 import { seedDemo } from "../server/demo";
@@ -32,7 +32,7 @@ describe("the collection on a real file", () => {
     const id = takeIn(db, ABC).added[0]!.id;
     const start = load(db, id)!;
     expect([start.canUndo, start.canRedo]).toEqual([false, false]);
-    save(db, id, "Chord Em locked", lockChord(start.work, lock));
+    save(db, id, "Chord Em locked", lockChords(start.work, [lock]));
     const locked = load(db, id)!;
     expect([locked.work.locks.length, locked.canUndo, locked.step]).toEqual([1, true, "Chord Em locked"]);
     const back = travel(db, id, "undo")!;
@@ -48,7 +48,7 @@ describe("the collection on a real file", () => {
     const id = takeIn(db, ABC).added[0]!.id;
     const { work } = load(db, id)!;
     const [before] = collection(db);
-    save(db, id, "Chord", lockChord(work, lock));
+    save(db, id, "Chord", lockChords(work, [lock]));
     expect(collection(db)[0]).toEqual({ ...before, changed: expect.any(Number) });
     save(db, id, "Renamed", { ...work, tune: { ...work.tune, title: "Tar Again", key: { tonic: "E", mode: "minor" } } });
     expect(collection(db)[0]).toMatchObject({ title: "Tar Again", sentence: expect.stringContaining("E minor") });
@@ -146,9 +146,9 @@ describe("the collection on a real file", () => {
     const id = takeIn(db, ABC).added[0]!.id;
     nameVersion(db, id, load(db, id)!.head, "  As   it came ");
     const first = versions(db, id)[0]!;
-    save(db, id, "Chord Em locked", lockChord(load(db, id)!.work, lock));
+    save(db, id, "Chord Em locked", lockChords(load(db, id)!.work, [lock]));
     save(db, id, "Chord Em freed", { ...load(db, id)!.work, locks: [] });
-    save(db, id, "Chord Em locked again", lockChord(load(db, id)!.work, lock));
+    save(db, id, "Chord Em locked again", lockChords(load(db, id)!.work, [lock]));
     expect(versions(db, id).map((v) => [v.step, v.name, v.current])).toEqual([["Chord Em locked again", null, true], ["Chord Em freed", null, false], ["Chord Em locked", null, false], ["Brought in", "As it came", false]]);
     const back = bringBack(db, id, first.id)!;
     expect([back.work.locks.length, back.step, versions(db, id).length]).toEqual([0, "Back to “As it came”", 5]);

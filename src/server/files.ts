@@ -1,15 +1,16 @@
-import { derive, sheetOf, type Work } from "../core/ensemble";
-import { fileName, performanceMidi, sheetAbc, sheetMusicXml } from "../core/formats";
+import { type Derived, derive, sheetOf, type Work } from "../core/ensemble";
+import { fileName, performanceMidi, sheetAbc, sheetMusicXml, writeChordPro } from "../core/formats";
 import { perform } from "../core/performance";
 import type { Sheet } from "../core/score";
 
 export type Download = { name: string; type: string; content: string | Uint8Array };
 
 /** Formats a part can be taken away in. */
-export const FORMATS: Record<string, { type: string; write: (work: Work, sheet: Sheet) => string | Uint8Array }> = {
+export const FORMATS: Record<string, { type: string; write: (work: Work, sheet: Sheet, derived: Derived) => string | Uint8Array }> = {
   musicxml: { type: "application/vnd.recordare.musicxml+xml", write: (_, sheet) => sheetMusicXml(sheet) },
   abc: { type: "text/vnd.abc; charset=utf-8", write: (_, sheet) => sheetAbc(sheet) },
-  mid: { type: "audio/midi", write: (work, sheet) => performanceMidi(perform(work.tune, sheet, { chords: sheet.staves.length > 1 })) },
+  cho: { type: "text/plain; charset=utf-8", write: (work, _, { analysis, chords }) => writeChordPro({ tune: work.tune, places: analysis.places, chords, lines: analysis.form.phrases.map((p) => p.from) }) },
+  mid: { type: "audio/midi", write: (work, sheet) => performanceMidi(perform(work.tune, sheet, { chords: sheet.staves.length > 1, backing: work.backing })) },
 };
 
 /** A file of one part ("melody", "moving", "first") or of all of them ("all"). Undefined for a part or format that does not exist. */
@@ -20,5 +21,5 @@ export function download(work: Work, part: string, format: string): Download | u
   if (!writer || (part !== "all" && !staff)) return undefined;
   const sheet = sheetOf(work, derived, staff?.staff.id);
   const name = `${fileName(work.tune.title)}-${staff ? fileName(staff.level) : "all-parts"}.${format}`;
-  return { name, type: writer.type, content: writer.write(work, sheet) };
+  return { name, type: writer.type, content: writer.write(work, sheet, derived) };
 }

@@ -1,12 +1,13 @@
 import type { LocalCost, MoveCost } from "../search";
-import { type Chord, chordNoteName, degreeOf, type Key, parseClass, semitoneOf } from "../theory";
+import { type Chord, chord as chordOf, chordNoteName, degreeOf, type Key, parseClass, semitoneOf } from "../theory";
 import { type Beat, type Block, BLOCKS, gather, gatherMove, inTriad, LABELS, labelOf } from "./features";
+import { type Dress, dressCost, dressMove } from "./colour";
 import type { NoteRole } from "./model";
 import type { Heard, Segment } from "./segments";
 import weights from "./weights.json";
 
-/** A state of the search: a chord, the model's label for it in the key it is heard in, and whether the style allows it. */
-export type Candidate = { chord: Chord; degree: number; label: number; allowed: boolean };
+/** A state of the search: a chord, the model's label for it in the key it is heard in, and whether the style allows it, and what it wears. */
+export type Candidate = { chord: Chord; degree: number; label: number; allowed: boolean; dress?: Dress };
 
 /** The model knows major and minor thirds; a chord without a third is heard as the scale would fill it. */
 export const candidate = (chord: Chord, key: Key, allowed: boolean): Candidate => {
@@ -16,6 +17,9 @@ export const candidate = (chord: Chord, key: Key, allowed: boolean): Candidate =
   const filled = !has(3) && !has(4) && ["dorian", "minor", "phrygian", "locrian"].includes(key.mode) && [0, 5, 7].includes(above);
   return { chord, degree: degreeOf(parseClass(chord.root), key), label: labelOf(above, (has(3) && !has(4)) || filled), allowed };
 };
+
+/** A dressed chord is heard as its plain triad. */
+export const dressed = (dress: Dress, key: Key): Candidate => ({ ...candidate(chordOf(dress.plain), key, true), chord: chordOf(dress.symbol), dress });
 
 /** What a melody note does in a chord: a chord note by name, or the kind of foreign note it is. */
 export function roleOf(note: Heard, chord: Chord): NoteRole {
@@ -56,23 +60,26 @@ function priced(beat: Beat): (label: number) => Float64Array {
 }
 
 /** Costs of one chord on one beat, each under the name a musician would give it. */
-export function localCosts(cut: readonly Segment[], beats: readonly Beat[]): LocalCost<Candidate>[] {
+export function localCosts(cut: readonly Segment[], beats: readonly Beat[], keys: readonly Key[]): LocalCost<Candidate>[] {
   const at = beats.map(priced);
   const heard = (i: number, { chord }: Candidate) => cut[i]?.notes.some((n) => chordNoteName(chord, n.sound) === "seventh") ?? false;
   return [
     ...LOCAL.map((name, n): LocalCost<Candidate> => ({ name, at: (i, s) => (at[i]?.(s.label)[n] as number) })),
-    { name: "a seventh the melody does not sound", at: (i, s) => (s.chord.suffix.includes("7") ? (heard(i, s) ? weights.seventhSounded : weights.seventhUnsounded) : 0) },
+    { name: "a seventh the melody does not sound", at: (i, s) => (!s.dress && s.chord.suffix.includes("7") ? (heard(i, s) ? weights.seventhSounded : weights.seventhUnsounded) : 0) },
+    dressCost(cut, keys),
     { name: "not a chord of the style", at: (_, s) => (s.allowed ? 0 : weights.outsideStyle) },
   ];
 }
+
+/** What the cost of a move into a beat depends on, beside the two chords. */
+export const moveId = (beat: Beat): number => (((beat.table * 8 + beat.build) * 4 + beat.start) * 16 + beat.spot) * 2 + Number(beat.phrase);
 
 /** Costs of going from chord to chord. */
 export function moveCosts(beats: readonly Beat[]): MoveCost<Candidate>[] {
   const known = new Map<number, Float64Array>();
   const costs = (i: number, a: number, b: number): Float64Array => {
     const beat = beats[i] as Beat;
-    const id = (((beat.table * 8 + beat.build) * 4 + beat.start) * 16 + beat.spot) * 2 + Number(beat.phrase);
-    const key = (id * LABELS + a) * LABELS + b;
+    const key = (moveId(beat) * LABELS + a) * LABELS + b;
     let made = known.get(key);
     if (!made) {
       made = new Float64Array(MOVES.length);
@@ -84,6 +91,7 @@ export function moveCosts(beats: readonly Beat[]): MoveCost<Candidate>[] {
   };
   return [
     ...MOVES.map((name, n): MoveCost<Candidate> => ({ name, into: (i, a, b) => (a.label === b.label ? 0 : (costs(i, a.label, b.label)[n] as number)) })),
+    dressMove,
     { name: "another form of the same chord", into: (_, a, b) => (a.label === b.label && a.chord.symbol !== b.chord.symbol ? weights.sameRoot : 0) },
   ];
 }

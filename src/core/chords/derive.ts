@@ -1,11 +1,13 @@
 import { music, type Phrase } from "../analysis";
 import { beatTicks, type Place } from "../score";
 import { costsAt, type LocalCost, type Problem, type Solution, solve, through } from "../search";
-import { chord, className, type Key, parseChord, roman } from "../theory";
-import { type Candidate, candidate, localCosts, moveCosts, roleOf } from "./costs";
+import { chord, className, type Key, parseChord, roman, semitoneOf } from "../theory";
+import { augmented, type Dress, wardrobe, wearable } from "./colour";
+import { type Candidate, candidate, dressed, localCosts, moveCosts, moveId, roleOf } from "./costs";
 import { reasonFor } from "./explain";
 import { type Beat, beatsOf } from "./features";
-import type { ChordLock, ChordPlan, PlannedChord } from "./model";
+import type { ChordLock, ChordPlan, NoteRole, PlannedChord } from "./model";
+import { heldLocks } from "./songSheet";
 import { type Segment, segments } from "./segments";
 import { chordOn, outsiders, type Style, THREE_CHORD } from "./styles";
 import weights from "./weights.json";
@@ -27,26 +29,58 @@ export type ChordRequest = {
 export function deriveChords({ places, phrases, keys, style = THREE_CHORD, locks = [] }: ChordRequest): ChordPlan {
   const cut = segments(places, new Set(phrases.map((p) => p.to)), locks);
   const beats = beatsOf(cut, keys, new Set(phrases.map((p) => p.from)));
-  if (cut.length === 0) return { style: style.name, vocabulary: [], cost: 0, chords: [] };
+  if (cut.length === 0) return { style: style.name, vocabulary: [], cost: 0, chords: [], fits: places.map(() => 1) };
   const sets = keys.map((key, s) => bestSet(cut, beats, s, key, style));
   const alone = chordProblem(cut, beats, keys, sets, locks);
-  const problem = { ...alone, local: [...alone.local, likeBars(cut, alone, solve(alone))] };
+  const agreed = { ...alone, local: [...alone.local, likeBars(cut, alone, solve(alone))] };
+  const problem = style.colour ? coloured(cut, agreed, keys, sets) : agreed;
   const solution = solve(problem);
-  return { style: style.name, vocabulary: sets, cost: solution.cost, chords: runs(cut, solution, locks).map(([from, to]) => planned({ cut, problem, solution, keys, locks }, from, to)) };
+  const chords = runs(cut, solution, locks).map(([from, to]) => planned({ cut, problem, solution, keys, locks }, from, to));
+  const worn = new Set(style.colour ? chords.flatMap((c) => (c.added ? [c.symbol] : [])) : []);
+  return { style: style.name, vocabulary: sets.map((set) => [...new Set([...set, ...worn])]), cost: solution.cost, chords, fits: barFits(places, chords) };
 }
 
-/** The chords printed in the file as locks: each holds until the next one, or to the end of its strain. */
-export function fileLocks(places: readonly Place[]): ChordLock[] {
-  const printed = places.flatMap((place) => place.bar.chords.map((c) => ({ place, at: c.at, symbol: c.symbol })));
-  return printed.flatMap(({ place, at, symbol }, i) => {
-    const next = printed[i + 1];
-    return places.filter((p) => p.strain === place.strain && p.index >= place.index && (next === undefined || p.index <= next.place.index)).flatMap((p) => {
-      const start = p === place ? at : 0;
-      const end = next && next.place === p ? next.at : p.ticks;
-      return end > start && !(p.pickup && p !== place) ? [{ bar: p.index, at: start, ticks: end - start, symbol, by: "file" as const }] : [];
-    });
+/** Opens what the triads may wear; the closing chord only at the end, the augmented dominant at one beat at most. */
+function coloured(cut: readonly Segment[], plain: Problem<Candidate>, keys: readonly Key[], sets: readonly string[][]): Problem<Candidate> {
+  const end = cut[cut.length - 1]?.place;
+  const allowed = (i: number, dress: Dress) => (dress.what !== "closing chord" || cut[i]?.place === end) && wearable(dress, cut, i);
+  const closets = keys.map((key, s): Candidate[] => wardrobe(sets[s] ?? [], key).map((dress) => dressed(dress, key)));
+  const opened = new Map<readonly Candidate[], Candidate[]>();
+  const states = plain.states.map((own, i) => {
+    if (own.length === 1) return own;
+    const all = opened.get(own) ?? [...own, ...(closets[(cut[i] as Segment).place.strain] ?? [])];
+    opened.set(own, all);
+    return all;
+  });
+  const worn = cut.map(() => new Map<Dress, boolean>());
+  const wears = (i: number, dress: Dress) => worn[i]?.get(dress) ?? (worn[i]?.set(dress, allowed(i, dress)), worn[i]?.get(dress));
+  const fits: LocalCost<Candidate> = { name: "what is added", at: (i, s) => (s.dress && !wears(i, s.dress) ? Number.POSITIVE_INFINITY : 0) };
+  const problem = { ...plain, states, local: [...plain.local, fits] };
+  const { path } = solve(problem);
+  const raised = keys.map((key, s) => { const dress = augmented(sets[s] ?? [], key); return dress && dressed(dress, key); });
+  const spot = path.findLastIndex((s, i) => {
+    const raise = raised[(cut[i] as Segment).place.strain];
+    const next = path[i + 1];
+    return raise?.dress && next && semitoneOf(next.chord.root) === raise.dress.wants && (states[i]?.length ?? 0) > 1 && s.chord.root === raise.chord.root && wearable(raise.dress, cut, i);
+  });
+  if (spot < 0) return problem;
+  return { ...problem, states: states.map((own, i) => (i === spot ? [...own, raised[(cut[spot] as Segment).place.strain] as Candidate] : own)) };
+}
+
+/** What a melody note's time counts for, in its chord or outside it: passing and neighbour notes do a chord little harm. */
+const FITS: Partial<Record<NoteRole, number>> = { root: 1, third: 1, fifth: 1, seventh: 1, passing: 0.7, neighbour: 0.7, suspension: 0.6, anticipation: 0.6, appoggiatura: 0.4, escape: 0.4 };
+
+function barFits(places: readonly Place[], chords: readonly PlannedChord[]): number[] {
+  return places.map((place) => {
+    const notes = chords.filter((c) => c.bar === place.index).flatMap((c) => c.notes);
+    const beats = notes.reduce((sum, n) => sum + n.beats, 0);
+    return beats === 0 ? 1 : notes.reduce((sum, n) => sum + n.beats * (FITS[n.role] ?? 0), 0) / beats;
   });
 }
+
+/** The chords printed in the file as locks. */
+export const fileLocks = (places: readonly Place[]): ChordLock[] =>
+  heldLocks(places.flatMap((place) => place.bar.chords.map((c) => ({ place, at: c.at, symbol: c.symbol }))), places, "file");
 
 const covers = (lock: ChordLock, segment: Segment) => lock.bar === segment.place.index && segment.at >= lock.at && segment.at < lock.at + lock.ticks;
 
@@ -85,10 +119,10 @@ function bestSet(cut: readonly Segment[], beats: readonly Beat[], strain: number
   const own = cut.flatMap((c, i) => (c.place.strain === strain ? [i] : []));
   if (sets.length === 1 || own.length === 0) return sets[0] as string[];
   const [part, heard] = [own.map((i) => cut[i] as Segment), own.map((i) => beats[i] as Beat)];
-  const [local, moves] = [localCosts(part, heard), moveCosts(heard)];
+  const [local, moves] = [localCosts(part, heard, []), moveCosts(heard)];
   const costs = sets.map((set) => {
     const states = set.map((symbol) => candidate(chord(symbol), key, true));
-    return solve({ states: part.map(() => states), local, moves }).cost;
+    return solve({ states: part.map(() => states), local, moves, alike: (i) => moveId(heard[i] as Beat) }).cost;
   });
   return sets[costs.indexOf(Math.min(...costs))] as string[];
 }
@@ -107,7 +141,7 @@ export function chordProblem(cut: readonly Segment[], beats: readonly Beat[], ke
     if (!locked) throw new RangeError(`The locked chord "${lock.symbol}" is not a chord. Write a root and a quality, such as Em.`);
     return [own.find((c) => c.chord.symbol === locked.symbol) ?? candidate(locked, keyAt(keys, segment), true)];
   });
-  return { states, local: localCosts(cut, beats), moves: moveCosts(beats) };
+  return { states, local: localCosts(cut, beats, keys), moves: moveCosts(beats), alike: (i) => moveId(beats[i] as Beat) };
 }
 
 /** First and last segment of every stretch of one chord inside one bar; a lock is a stretch of its own. */
@@ -135,7 +169,7 @@ function planned({ cut, problem, solution, keys, locks }: Context, from: number,
   for (let i = from; i <= to; i++) for (const { name, cost } of costsAt(problem, solution.path, i)) costs.set(name, (costs.get(name) ?? 0) + cost);
   const others = lock ? rivals(cut, keys, from) : (problem.states[from] as readonly Candidate[]);
   const alternatives = others.filter((s) => s.chord.symbol !== state.chord.symbol)
-    .map((s) => ({ symbol: s.chord.symbol, cost: through(problem, solution, from, to, s) }))
+    .map((s) => ({ symbol: s.chord.symbol, cost: through(problem, solution, from, to, s) })).filter((a) => Number.isFinite(a.cost))
     .sort((a, b) => a.cost - b.cost || a.symbol.localeCompare(b.symbol));
   const notes = new Map<string, PlannedChord["notes"][number]>();
   for (const note of stretch.flatMap((s) => s.notes)) {
@@ -145,7 +179,7 @@ function planned({ cut, problem, solution, keys, locks }: Context, from: number,
     notes.set(name + role, { name, role, beats: (known?.beats ?? 0) + note.beats });
   }
   const facts = {
-    bar: first.place.index, at: first.at, ticks: last.at + last.ticks - first.at, symbol: state.chord.symbol, roman: roman(state.chord, key), locked: lock !== undefined,
+    bar: first.place.index, at: first.at, ticks: last.at + last.ticks - first.at, symbol: state.chord.symbol, roman: roman(state.chord, key), locked: lock !== undefined, ...(state.dress && !lock ? { added: { what: state.dress.what, plain: state.dress.plain } } : {}),
     costs: [...costs].map(([name, cost]) => ({ name, cost })), notes: [...notes.values()].sort((a, b) => b.beats - a.beats), alternatives,
   };
   const beats = facts.ticks / beatTicks(first.place.metre);

@@ -1,6 +1,6 @@
 import { beatsWords } from "../score";
 import { chord, chordWords, type Key, keyName } from "../theory";
-import type { PlannedChord } from "./model";
+import type { Added, PlannedChord } from "./model";
 
 type Scene = { beats: number; whole: boolean; key: Key; opening: boolean; closing: boolean; rival: { symbol: string; cost: number } | undefined; before: string | undefined; by: "teacher" | "file" | undefined };
 
@@ -23,9 +23,20 @@ export function reasonFor(planned: Omit<PlannedChord, "reason">, { beats, whole,
   const place = closing && planned.roman.toUpperCase() === "I" ? `, and the tune comes home to ${keyName(key)}`
     : opening && planned.roman.toUpperCase() === "I" ? ", and the tune opens on its tonic"
     : before === planned.symbol ? ", so the chord stays" : "";
+  const extra = planned.added ? ` ${ADDED[planned.added.what](planned)}` : "";
   const close = rival && rival.cost < 0.5 ? ` ${rival.symbol} is nearly as good (${rival.cost.toFixed(1)} more).` : "";
-  return `${fit[0]?.toUpperCase()}${fit.slice(1)}${rest}${place}.${close}`;
+  return `${fit[0]?.toUpperCase()}${fit.slice(1)}${rest}${place}.${extra}${close}`;
 }
+
+/** Why something was added, and what the chord is without it. */
+const ADDED: Record<Added["what"], (p: Omit<PlannedChord, "reason">) => string> = {
+  seventh: (p) => (p.notes.some((n) => n.role === "seventh") ? "The melody itself sounds the seventh." : "The seventh leads on to the next chord."),
+  suspension: () => "The melody holds its fourth over into the chord and lets it fall to the third, so the third waits.",
+  "secondary dominant": () => "It is the dominant of the chord it leads to, borrowed for a moment; the melody has nothing against it.",
+  "walking bass": (p) => `The bass takes ${chord(p.symbol).bass}, so that it walks by step.`,
+  "augmented dominant": () => "The one augmented chord: its raised fifth leans into the tonic’s third.",
+  "closing chord": () => "The style closes on it.",
+};
 
 const ARTICLE: Record<string, string> = {
   passing: "passing", neighbour: "a neighbour note", suspension: "suspended", appoggiatura: "leaning in", anticipation: "early", escape: "escaping", free: "foreign",

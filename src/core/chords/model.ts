@@ -9,6 +9,11 @@ export const NOTE_ROLES = ["root", "third", "fifth", "seventh", "passing", "neig
 export const NoteRole = z.enum(NOTE_ROLES);
 export type NoteRole = z.infer<typeof NoteRole>;
 
+/** What a style has added to a plain triad, and the triad without it. */
+export const ADDITIONS = ["seventh", "suspension", "secondary dominant", "walking bass", "augmented dominant", "closing chord"] as const;
+export const Added = z.object({ what: z.enum(ADDITIONS), plain: z.string() });
+export type Added = z.infer<typeof Added>;
+
 /** One chord of a plan: at most a bar long, so that every bar names its harmony. */
 export const PlannedChord = z.object({
   bar: z.int(),
@@ -18,6 +23,7 @@ export const PlannedChord = z.object({
   symbol: z.string(),
   roman: z.string(),
   locked: z.boolean(),
+  added: Added.optional(),
   /** One plain sentence. */
   reason: z.string(),
   /** Named costs that the chord pays, and rewards as negative numbers. */
@@ -35,5 +41,7 @@ export const ChordPlan = z.object({
   vocabulary: z.array(z.array(z.string())),
   cost: z.number(),
   chords: z.array(PlannedChord),
+  /** How well each bar's chords fit its melody, 0 to 1, by bar index; a bar without melody or chord fits. */
+  fits: z.array(z.number()),
 });
 export type ChordPlan = z.infer<typeof ChordPlan>;

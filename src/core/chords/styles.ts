@@ -4,7 +4,7 @@ import { chord, className, type Key, type Mode, parseClass, scale, triadOn } fro
  * The chords a style allows, as scale degrees with their quality in each mode. Where several sets are listed the search takes
  * the one that fits the strain best: a minor tune has its dominant or its flat seventh.
  */
-export type Style = { name: string; sets: Record<Mode, readonly (readonly string[])[]> };
+export type Style = { name: string; sets: Record<Mode, readonly (readonly string[])[]>; /** Its triads may wear what `colour.ts` lists. */ colour?: true };
 
 /** Each word is a degree of the mode, with a suffix that overrides the triad of the scale: "5" is the scale's triad, "5M" major, "5M7" with a seventh, "15" an open fifth on 1; "b7" is the degree lowered. */
 export const THREE_CHORD: Style = {
@@ -47,7 +47,14 @@ const MODAL: Style = {
   },
 };
 
-export const STYLES: readonly Style[] = [THREE_CHORD, TWO_CHORD, DANCE_BAND, MODAL];
+/** The dance band's triads, dressed: sevenths, suspensions, borrowed dominants, a bass that walks, one augmented dominant, a closing chord. */
+const triads = (mode: Mode) => DANCE_BAND.sets[mode].map((set) => set.filter((word) => !word.endsWith("7")));
+const COLOUR: Style = {
+  name: "Colour", colour: true,
+  sets: { major: triads("major"), lydian: triads("lydian"), mixolydian: triads("mixolydian"), dorian: triads("dorian"), minor: triads("minor"), phrygian: triads("phrygian"), locrian: triads("locrian") },
+};
+
+export const STYLES: readonly Style[] = [THREE_CHORD, TWO_CHORD, DANCE_BAND, MODAL, COLOUR];
 
 /** The chord of a degree word in a key. `chordOn("5M7", E minor) // => B7` */
 export function chordOn(word: string, key: Key): string {

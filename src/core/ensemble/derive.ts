@@ -5,17 +5,30 @@ import { CHORD_FIT, deriveHarmony, type HarmonyLine, SCHOOLS } from "../harmony"
 import type { Sheet, SheetChord } from "../score";
 import type { Work } from "./work";
 
+/** What stands for the chords of the file among the styles to compare with. */
+export const FILE_CHORDS = "the file";
+
 /** Everything that follows from a work, in the order of the picture: tune, chords, harmony, parts. */
 export type Derived = { analysis: Analysis; weave: Cell[]; plan: ChordPlan; line: HarmonyLine; chords: SheetChord[]; parts: Part[] };
+
+/** The chords of a work, as its style and locks have them. */
+function planOf(work: Work, analysis: Analysis): ChordPlan {
+  const { places, form } = analysis;
+  return deriveChords({
+    places, phrases: form.phrases, keys: strainKeys(work.tune, analysis), style: STYLES.find((s) => s.name === work.style) ?? THREE_CHORD,
+    locks: [...(work.fileChords ? fileLocks(places) : []), ...work.locks],
+  });
+}
+
+/** Another plan for the same tune, to compare: a style by its name, or the chords its file prints. The teacher's locks hold in a style, and not in the file's chords. */
+export const rivalPlan = (work: Work, other: string): ChordPlan =>
+  planOf(other === FILE_CHORDS ? { ...work, fileChords: true, locks: [] } : { ...work, fileChords: false, style: other }, analyse(work.tune));
 
 /** Derives a whole work. Pure: the same work gives the same result. */
 export function derive(work: Work): Derived {
   const analysis = analyse(work.tune);
   const { places, form } = analysis;
-  const plan = deriveChords({
-    places, phrases: form.phrases, keys: strainKeys(work.tune, analysis), style: STYLES.find((s) => s.name === work.style) ?? THREE_CHORD,
-    locks: [...(work.fileChords ? fileLocks(places) : []), ...work.locks],
-  });
+  const plan = planOf(work, analysis);
   const line = deriveHarmony({ places, plan, phraseEnds: new Set(form.phrases.map((p) => p.to)), school: SCHOOLS.find((s) => s.name === work.school) ?? CHORD_FIT, side: work.side });
   return { analysis, weave: weave(places, form, work.tune.strains.map((s) => s.label)), plan, line, chords: printedChords(plan, places), parts: writeParts({ places, plan, line }) };
 }

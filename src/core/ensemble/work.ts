@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { ChordLock } from "../chords";
+import { ChordLock, freed, settled } from "../chords";
+import { Backing } from "../performance";
 import { allBars, type Bar, lengthOf, Tune } from "../score";
 
 /** All that a teacher has decided about one tune. Everything else is derived from it. */
@@ -12,23 +13,22 @@ export const Work = z.object({
   /** Keep the chords printed in the file, where it has any. */
   fileChords: z.boolean(),
   locks: z.array(ChordLock).max(4000),
+  /** How the chords are heard under the tune. */
+  backing: Backing.default("bass and chord"),
 });
 export type Work = z.infer<typeof Work>;
 
 /** The work on a tune that has just come in. */
 export const newWork = (tune: Tune): Work => ({
   version: 1, tune, style: "Three-chord", school: "Chord-fit", side: "below", locks: [],
-  fileChords: tune.strains.some((s) => s.bars.some((b) => b.chords.length > 0)),
+  backing: "bass and chord", fileChords: tune.strains.some((s) => s.bars.some((b) => b.chords.length > 0)),
 });
 
-/** Settles a chord in one place; what was settled there before goes. */
-export const lockChord = (work: Work, lock: ChordLock): Work => ({ ...work, locks: [...unlocked(work.locks, lock), { ...lock, by: "teacher" }] });
+/** The work with chords settled in their places; what was settled there before gives way. */
+export const lockChords = (work: Work, locks: readonly ChordLock[]): Work => ({ ...work, locks: settled(work.locks, locks) });
 
-/** Frees a place again. */
-export const unlockChord = (work: Work, place: Omit<ChordLock, "symbol">): Work => ({ ...work, locks: unlocked(work.locks, place) });
-
-const unlocked = (locks: readonly ChordLock[], { bar, at, ticks }: Omit<ChordLock, "symbol">) =>
-  locks.filter((l) => l.bar !== bar || l.at + l.ticks <= at || l.at >= at + ticks);
+/** Frees places again. */
+export const unlockChords = (work: Work, places: readonly Omit<ChordLock, "symbol">[]): Work => ({ ...work, locks: places.reduce<ChordLock[]>(freed, work.locks) });
 
 /**
  * The work with its tune edited. Locks go with the bars they stand in, wherever those come to lie; a lock whose bar was changed stays by

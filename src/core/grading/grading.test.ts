@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { tuneOf } from "../../testing/abc";
 import { arbitraryTune } from "../../testing/arbitraryTune";
-import { derive, lockChord, newWork, sheetOf, unlockChord, withTune, Work } from "../ensemble";
+import { derive, lockChords, newWork, sheetOf, unlockChords, withTune, Work } from "../ensemble";
 import { firstPosition, FIDDLE, instrument } from "../instruments";
 import { addStrain, joinBars, lengthOf, moveStep, type Tune } from "../score";
 import { midi, parseChord, parsePitch, pitchName } from "../theory";
@@ -70,16 +70,16 @@ describe("a whole work", () => {
   });
   it("keeps locks through every later stage, and lets them go again", () => {
     const place = { bar: 1, at: 0, ticks: 13440 };
-    const locked = lockChord(newWork(tune), { ...place, symbol: "Em" });
+    const locked = lockChords(newWork(tune), [{ ...place, symbol: "Em" }]);
     expect(Work.safeParse(locked).success).toBe(true);
     const derived = derive(locked);
     expect(derived.plan.chords.find((c) => c.bar === 1)).toMatchObject({ symbol: "Em", locked: true });
     expect(parseChord("Em")?.sounds).toContain(midi(derived.parts[2]!.staff.bars[1]![0]!.pitches[0]!) % 12);
-    expect(lockChord(locked, { ...place, symbol: "G" }).locks).toHaveLength(1);
-    expect(unlockChord(locked, place).locks).toEqual([]);
+    expect(lockChords(locked, [{ ...place, symbol: "G" }]).locks).toHaveLength(1);
+    expect(unlockChords(locked, [place]).locks).toEqual([]);
   });
   it("moves locks with their bars when the tune is edited, and lets go of those whose bar is gone", () => {
-    const locked = lockChord(newWork(tune), { bar: 2, at: 0, ticks: 13440, symbol: "Em" });
+    const locked = lockChords(newWork(tune), [{ bar: 2, at: 0, ticks: 13440, symbol: "Em" }]);
     const longer = withTune(locked, addStrain(tune, "Intro", 2).tune!);
     expect(longer.locks.map((l) => l.bar)).toEqual([4]);
     expect(derive(longer).plan.chords.find((c) => c.bar === 4)).toMatchObject({ symbol: "Em", locked: true });

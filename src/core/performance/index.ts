@@ -1,2 +1,3 @@
 // Performance: a sheet as timed sounds. In: sheet and tune. Out: what the browser plays and the MIDI file says.
+export * from "./backing";
 export * from "./perform";

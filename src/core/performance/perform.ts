@@ -1,23 +1,22 @@
-import { beatTicks, isCompound, type Line, type Performance, type Place, playingOrder, QUARTER, type Sheet, type Sound, strength, tempoOf, type Tune } from "../score";
-import { midi, parseChord, semitoneOf, signature } from "../theory";
+import { type Backing, backed, CHORD_LINE } from "./backing";
+import { beatTicks, type Line, type Performance, type Place, playingOrder, QUARTER, type Sheet, type Sound, strength, tempoOf, type Tune } from "../score";
+import { midi, signature } from "../theory";
 
 /** Loudness by metrical weight: off the beat, beat, half bar, downbeat. */
 const VELOCITY = [74, 84, 90, 98];
 /** Share of its length a note sounds before the next begins, tied notes excepted. */
 const LENGTH = 0.94;
 
-/** The chords as a line of their own. */
-export const CHORD_LINE: Line = { id: "chords", name: "Chords", program: 24 };
-
 /**
- * A sheet as timed sounds, repeats and endings unfolded: every staff a line, and the chords as a plain bass note and chord.
+ * A sheet as timed sounds, repeats and endings unfolded: every staff a line, and the chords as their backing.
  * `straight` gives exact written lengths and even loudness, for files that are to be read back.
  */
-export function perform(tune: Tune, sheet: Sheet, { straight = false, chords = true } = {}): Performance {
+export function perform(tune: Tune, sheet: Sheet, { straight = false, chords = true, backing = "bass and chord" as Backing } = {}): Performance {
   const order = playingOrder(sheet.places);
   const sounds: Sound[] = [];
   const bars: Performance["bars"][number][] = [];
   let at = 0;
+  let hand: readonly number[] = [];
   const held = new Map<string, Map<number, Sound>>();
   for (const index of order) {
     const place = sheet.places[index] as Place;
@@ -40,7 +39,11 @@ export function perform(tune: Tune, sheet: Sheet, { straight = false, chords = t
       }
       held.set(staff.id, open);
     }
-    if (chords) sounds.push(...strummed(sheet, index, at, place));
+    if (chords) {
+      const under = backed(sheet.chords, place, at, backing, hand);
+      sounds.push(...under.sounds);
+      hand = under.voicing;
+    }
     at += place.ticks;
   }
   if (!straight) for (const s of sounds) s.ticks = Math.max(1, Math.round(s.ticks * LENGTH));
@@ -73,24 +76,6 @@ function changes<T extends object>(bars: readonly { at: number; index: number }[
     last = JSON.stringify(now);
   }
   return found;
-}
-
-/** Chords as backing: the root low on each start, the chord above it on every felt beat. */
-function strummed(sheet: Sheet, index: number, at: number, place: Place): Sound[] {
-  const chords = sheet.chords.filter((c) => c.bar === index).sort((a, b) => a.at - b.at);
-  const beat = beatTicks(place.metre);
-  const length = isCompound(place.metre) ? Math.round(beat / 3) : Math.round(beat / 2);
-  return chords.flatMap((c, i) => {
-    const chord = parseChord(c.symbol);
-    const end = chords[i + 1]?.at ?? place.ticks;
-    if (!chord) return [];
-    const root = 36 + ((semitoneOf(chord.bass ?? chord.root) + 12 - 4) % 12) + 4;
-    const above = [...new Set(chord.sounds)].map((s) => 55 + ((s + 12 - 7) % 12));
-    const sound = (key: number, from: number, ticks: number, velocity: number): Sound => ({ line: CHORD_LINE.id, at: at + from, ticks, key, cents: 0, velocity });
-    const strokes: Sound[] = [sound(root, c.at, Math.min(beat, end - c.at), 58)];
-    for (let t = c.at; t < end; t += beat) if (t > c.at || end - c.at <= beat) strokes.push(...above.map((k) => sound(k, t, Math.min(length, end - t), 41)));
-    return strokes;
-  });
 }
 
 /** Clicks that count in: so many full bars of felt beats before the first bar, with the pickup's missing beats counted. Negative times. */

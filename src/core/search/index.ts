@@ -11,6 +11,8 @@ export type Problem<S> = {
   states: readonly (readonly S[])[];
   local: readonly LocalCost<S>[];
   moves: readonly MoveCost<S>[];
+  /** Names steps whose moves cost the same wherever their states are the same: their table is then made once. */
+  alike?: (step: number) => string | number;
 };
 
 export type Solution<S> = {
@@ -22,6 +24,9 @@ export type Solution<S> = {
   /** Cheapest cost of reaching each state, its own included, and of going on from it, its own excluded. */
   forward: number[][];
   backward: number[][];
+  /** Each state's own cost, and for each step the costs of the moves into it, row by row of the state left. */
+  here: number[][];
+  move: Float64Array[];
 };
 
 const total = <T>(costs: readonly T[], pay: (cost: T) => number) => {
@@ -34,15 +39,19 @@ const total = <T>(costs: readonly T[], pay: (cost: T) => number) => {
  * Finds the cheapest path and all min-marginals by one pass forward and one back (Viterbi 1967).
  * Throws a RangeError when a step has no state, or when no path is allowed.
  */
-export function solve<S>({ states, local, moves }: Problem<S>): Solution<S> {
-  if (states.length === 0) return { path: [], cost: 0, marginals: [], forward: [], backward: [] };
+export function solve<S>({ states, local, moves, alike }: Problem<S>): Solution<S> {
+  if (states.length === 0) return { path: [], cost: 0, marginals: [], forward: [], backward: [], here: [], move: [] };
   const here = states.map((open, i) => {
     if (open.length === 0) throw new RangeError(`No state is open at step ${i}.`);
     return open.map((s) => total(local, (c) => c.at(i, s)));
   });
   // One flat table a step, row by row of the state left: the inner loops below touch nothing else.
+  const made = new Map<string | number, { before: readonly S[]; open: readonly S[]; table: Float64Array }[]>();
   const move = states.map((open, i) => {
     const before = states[i - 1] ?? [];
+    const shared = alike && made.get(alike(i));
+    const known = shared?.find((m) => m.before === before && m.open === open);
+    if (known) return known.table;
     const table = new Float64Array(before.length * open.length);
     for (let a = 0, k = 0; a < before.length; a++) {
       for (let b = 0; b < open.length; b++, k++) {
@@ -51,6 +60,7 @@ export function solve<S>({ states, local, moves }: Problem<S>): Solution<S> {
         table[k] = sum;
       }
     }
+    if (alike) made.set(alike(i), [...(shared ?? []), { before, open, table }]);
     return table;
   });
   const forward = here.map((row) => [...row]);
@@ -83,7 +93,7 @@ export function solve<S>({ states, local, moves }: Problem<S>): Solution<S> {
   const path: S[] = [];
   for (let i = states.length - 1, s = last.indexOf(cost); i >= 0; s = (came[i] as number[])[s] as number, i--) path.push((states[i] as readonly S[])[s] as S);
   const marginals = forward.map((row, i) => row.map((f, s) => Math.max(0, f + ((backward[i] as number[])[s] as number) - cost)));
-  return { path: path.reverse(), cost, marginals, forward, backward };
+  return { path: path.reverse(), cost, marginals, forward, backward, here, move };
 }
 
 /** What each named cost adds at one step of a path: the state's own costs, and those of the move into it. */
@@ -100,12 +110,19 @@ export function costsAt<S>(problem: Problem<S>, path: readonly S[], step: number
  */
 export function through<S>(problem: Problem<S>, solution: Solution<S>, from: number, to: number, state: S): number {
   const { states, local, moves } = problem;
-  const own = (i: number) => total(local, (c) => c.at(i, state));
-  const before = from === 0 ? 0 : Math.min(...(states[from - 1] as readonly S[]).map((s, i) => (solution.forward[from - 1]?.[i] as number) + total(moves, (c) => c.into(from, s, state))));
+  const order = (i: number) => states[i]?.indexOf(state) ?? -1;
+  const tabled = (i: number, a: number, b: number) => solution.move[i]?.[a * (states[i]?.length ?? 0) + b] as number;
+  const priced = (i: number, a: S, b: S) => total(moves, (c) => c.into(i, a, b));
+  const cheapest = (open: readonly S[], pay: (s: S, k: number) => number) => open.reduce((least, s, k) => Math.min(least, pay(s, k)), Number.POSITIVE_INFINITY);
+  const [first, last] = [order(from), order(to)];
+  const before = from === 0 ? 0 : cheapest(states[from - 1] as readonly S[], (s, k) => (solution.forward[from - 1]?.[k] as number) + (first >= 0 ? tabled(from, k, first) : priced(from, s, state)));
   let held = 0;
-  for (let i = from; i <= to; i++) held += own(i) + (i > from ? total(moves, (c) => c.into(i, state, state)) : 0);
+  for (let i = from; i <= to; i++) {
+    const [k, was] = [order(i), order(i - 1)];
+    held += k >= 0 ? (solution.here[i]?.[k] as number) : total(local, (c) => c.at(i, state));
+    if (i > from) held += k >= 0 && was >= 0 ? tabled(i, was, k) : priced(i, state, state);
+  }
   const next = states[to + 1];
-  const after = next === undefined ? 0 : Math.min(...next.map((s, i) =>
-    total(moves, (c) => c.into(to + 1, state, s)) + total(local, (c) => c.at(to + 1, s)) + (solution.backward[to + 1]?.[i] as number)));
+  const after = next === undefined ? 0 : cheapest(next, (s, k) => (last >= 0 ? tabled(to + 1, last, k) : priced(to + 1, state, s)) + (solution.here[to + 1]?.[k] as number) + (solution.backward[to + 1]?.[k] as number));
   return before + held + after - solution.cost;
 }

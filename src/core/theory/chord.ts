@@ -87,3 +87,29 @@ export function triadOn(degree: number, key: Key): Chord {
   const suffix = up(third) === 4 ? (up(fifth) === 8 ? "aug" : "") : up(fifth) === 6 ? "dim" : "m";
   return chord(className(parseClass(root)) + suffix);
 }
+
+/** Functions by root (semitones above the tonic) and third, in keys with a major and with a minor third (Maler, Harmonielehre: T, S, D; p for the parallel, small for minor, doubled for one fifth further). */
+const FUNCTIONS: Record<"bright" | "dark", Record<string, string>> = {
+  bright: { "0": "T", "0m": "t", "2": "DD", "2m": "Sp", "3": "tP", "4m": "Dp", "5": "S", "5m": "s", "7": "D", "7m": "d", "8": "sP", "9m": "Tp", "10": "SS" },
+  dark: { "0": "T", "0m": "t", "1": "sN", "2": "DD", "3": "tP", "5": "S", "5m": "s", "7": "D", "7m": "d", "8": "sP", "10": "dP" },
+};
+
+/** What a chord does in its key, as a letter: tonic T, subdominant S, dominant D and their relatives; the Roman numeral where the table has none. `functionOf(chord("Em"), G major) // => "Tp"` */
+export function functionOf(c: Chord, key: Key): string {
+  const above = (semitoneOf(c.root) - semitoneOf(key.tonic) + 12) % 12;
+  const dark = ["dorian", "minor", "phrygian", "locrian"].includes(key.mode);
+  const name = FUNCTIONS[dark ? "dark" : "bright"][`${above}${isMinor(c) ? "m" : ""}`];
+  return name ? name + c.suffix.replace(/^m(?!aj)/, "").replace(/^5$/, "") : roman(c, key);
+}
+
+/** Ways to write a chord. */
+export const CHORD_NAMES = ["letters", "numerals", "functions"] as const;
+export type ChordNames = (typeof CHORD_NAMES)[number];
+
+/** A chord symbol in the chosen way; text that is no chord stays as it is. */
+export function nameChord(symbol: string, key: Key, names: ChordNames): string {
+  const found = names === "letters" ? null : parseChord(symbol);
+  if (!found) return symbol;
+  const bass = found.bass ? `/${found.bass}` : "";
+  return (names === "numerals" ? roman(found, key) : functionOf(found, key)) + bass;
+}

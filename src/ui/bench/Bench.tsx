@@ -2,7 +2,7 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { parseAsStringLiteral, useQueryState } from "nuqs";
 import { useCallback, useMemo, useState } from "react";
-import { lockChord, sheetOf, unlockChord } from "../../core/ensemble";
+import { sheetOf } from "../../core/ensemble";
 import { insertAfter, moveStep, remove, splitBar } from "../../core/score";
 import type { Loaded } from "../../server/collection";
 import { WeaveStrip } from "../weave/WeaveStrip";
@@ -15,8 +15,10 @@ import { Transport } from "./Transport";
 import { type Loop, usePlayer } from "./usePlayer";
 import { useBench } from "./useBench";
 import { NOTE_EDITS, type NoteEdit } from "./noteEdits";
+import { useChordEdits } from "./useChordEdits";
 import { useKeys } from "./useKeys";
 import { useNaming } from "./useNaming";
+import { useRival } from "./useRival";
 import type { PageName } from "./panel/TunePanel";
 
 /** The working page of one tune. */
@@ -34,6 +36,7 @@ export function Bench({ loaded }: { loaded: Loaded }) {
   const [refused, setRefused] = useState<string | undefined>(undefined);
   const naming = useNaming();
   const player = usePlayer(work, derived, bar, loop);
+  const rival = useRival(bench, derived);
 
   const pick = useCallback((next: number, extend: boolean) => {
     setLoop(extend ? { from: Math.min(bar, next), to: Math.max(bar, next) } : null);
@@ -47,16 +50,9 @@ export function Bench({ loaded }: { loaded: Loaded }) {
     if (next) setFolded(false);
   }, [derived]);
 
-  const chord = selection?.kind === "chord" ? derived?.plan.chords[selection.index] : undefined;
-  const take = useCallback((symbol: string) => {
-    if (chord) bench.change(`Chord ${symbol} locked`, (w) => lockChord(w, { bar: chord.bar, at: chord.at, ticks: chord.ticks, symbol }));
-  }, [chord, bench.change]);
-  const toggleLock = useCallback(() => {
-    if (!chord) return;
-    const own = work.locks.some((l) => l.bar === chord.bar && l.at < chord.at + chord.ticks && l.at + l.ticks > chord.at);
-    if (own) bench.change(`Chord ${chord.symbol} freed`, (w) => unlockChord(w, chord));
-    else take(chord.symbol);
-  }, [chord, work.locks, bench.change, take]);
+  const hearBar = useCallback((bar: number) => player.play(bar, bar, false, false), [player.play]);
+  const edits = useChordEdits(bench, derived, selection?.kind === "chord" ? selection.index : undefined, hearBar);
+  const { chord } = edits;
 
   const event = lens === "Tune" && selection?.kind === "event" ? selection : undefined;
   const edit = useCallback((what: NoteEdit) => {
@@ -81,6 +77,7 @@ export function Bench({ loaded }: { loaded: Loaded }) {
   };
   const noteKeys = event ? Object.fromEntries(NOTE_EDITS.flatMap((g) => g.edits).flatMap((e) => [[e.keys, () => edit(e)], ...(e.keys === "Delete" ? [["Backspace", () => edit(e)]] : [])])) : {};
 
+  const others = chord?.alternatives.map((a) => a.symbol).filter((s) => s !== chord.added?.plain) ?? [];
   const last = (derived?.analysis.places.length ?? 1) - 1;
   useKeys({
     " ": player.toggle,
@@ -90,12 +87,10 @@ export function Bench({ loaded }: { loaded: Loaded }) {
     "Shift+ArrowLeft": () => setLoop({ from: loop?.from ?? bar, to: Math.max(loop?.from ?? bar, (loop?.to ?? bar) - 1) }),
     Enter: () => { if (lens === "Tune") return select({ kind: "event", bar, event: 0 }); const i = derived?.plan.chords.findIndex((c) => c.bar === bar) ?? -1; if (i >= 0) select({ kind: "chord", index: i }); },
     Escape: () => { if (help) setHelp(false); else { setSelection(null); setLoop(null); } },
-    l: toggleLock,
+    l: edits.toggleLock, L: edits.lockPhrase, D: edits.copyPhrase, s: edits.split, j: edits.merge,
+    "[": () => edits.move(selection?.kind === "chord" ? selection.index : undefined, -1), "]": () => edits.move(selection?.kind === "chord" ? selection.index : undefined, 1),
     h: () => { if (selection) player.play(bar, bar, false, false); },
-    "1": () => { if (chord) take(chord.symbol); },
-    "2": () => { const a = chord?.alternatives[0]; if (a) take(a.symbol); },
-    "3": () => { const a = chord?.alternatives[1]; if (a) take(a.symbol); },
-    "4": () => { const a = chord?.alternatives[2]; if (a) take(a.symbol); },
+    ...Object.fromEntries([chord?.added?.plain, chord?.symbol, ...others].slice(0, 5).map((symbol, i) => [String(i), () => { if (symbol) edits.take(symbol); }])),
     "Mod+z": () => { if (bench.canUndo) bench.travel("undo"); },
     "Mod+Shift+z": () => { if (bench.canRedo) bench.travel("redo"); },
     "Mod+y": () => { if (bench.canRedo) bench.travel("redo"); },
@@ -134,13 +129,13 @@ export function Bench({ loaded }: { loaded: Loaded }) {
           {bench.problem && <Text role="alert" color="madder" py="3">{bench.problem}</Text>}
           {player.failure && <Text role="alert" color="madder" py="3">No sound: {player.failure}</Text>}
           {derived && sheet ? (
-            <Rows derived={derived} sheet={sheet} lens={lens} selection={selection} onSelect={select} bar={bar} sounding={player.sounding} loop={loop} onPick={pick} naming={naming} onDrag={drag} />
+            <Rows derived={derived} sheet={sheet} lens={lens} selection={selection} onSelect={select} bar={bar} sounding={player.sounding} loop={loop} onPick={pick} naming={naming} onDrag={drag} rival={rival} onMoveChange={edits.move} />
           ) : (
             <Text color="quiet" py="6">Deriving chords, harmony and parts…</Text>
           )}
         </Box>
         {derived && (
-          <Panel bench={bench} derived={derived} lens={lens} selection={selection} onSelect={select} onTake={take} onLock={toggleLock} player={player} bar={bar} shown={shown} onShow={setShown} folded={folded} onFold={setFolded} naming={naming} page={page} onPage={setPage} onEdit={edit} refused={refused} onRefused={setRefused} />
+          <Panel bench={bench} derived={derived} lens={lens} selection={selection} onSelect={select} edits={edits} rival={rival} player={player} bar={bar} shown={shown} onShow={setShown} folded={folded} onFold={setFolded} naming={naming} page={page} onPage={setPage} onEdit={edit} refused={refused} onRefused={setRefused} />
         )}
       </Flex>
       <Transport player={player} work={work} derived={derived} loop={loop} bar={bar} onLoop={setLoop} />

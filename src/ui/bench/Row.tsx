@@ -9,16 +9,17 @@ import { type Measured, measureRow, nameStaves, noteAt } from "../engraving/meas
 import { WeaveStrip } from "../weave/WeaveStrip";
 import type { Lens, Selection } from "./lenses";
 import { useNear } from "./useNear";
-import { ChordLane, type Laned } from "./ChordLane";
+import { ChangeMarks, ChordLane, type Laned } from "./ChordLane";
 import { NameLane } from "./NameLane";
 import type { NamingState } from "./useNaming";
+import type { RivalState } from "./useRival";
 import type { Loop } from "./usePlayer";
 
 type Props = {
   derived: Derived; sheet: Sheet; lens: Lens; selection: Selection; onSelect: (next: Selection) => void;
   bar: number; sounding: number | null; loop: Loop; onPick: (bar: number, extend: boolean) => void;
   phrase: Phrase; from: number; to: number; width: number;
-  naming: NamingState; onDrag: (bar: number, event: number, steps: number) => void;
+  rival: RivalState; onMoveChange: (index: number, beats: number) => void; naming: NamingState; onDrag: (bar: number, event: number, steps: number) => void;
 };
 
 /** A box over a bar's staves, with a little room above and below. */
@@ -31,7 +32,7 @@ const scaleOf = (mark: Element, pixels: number): number => pixels / ((mark as SV
 const NOTCH = 30;
 
 /** One phrase: its name and what it repeats, the chords over their notes, the staves. Engraved anew only when its own music changes. */
-export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect, bar, sounding, loop, onPick, phrase, from, to, width, naming, onDrag }: Props) {
+export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect, bar, sounding, loop, onPick, phrase, from, to, width, naming, onDrag, rival, onMoveChange }: Props) {
   const section = useRef<HTMLDivElement>(null);
   const holder = useRef<HTMLDivElement>(null);
   const [svg, setSvg] = useState("");
@@ -122,7 +123,7 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
         {first && <Text fontSize="13px" color="quiet" lineHeight="17px">{relation}</Text>}
       </Box>
       <Box flex="1" minW="0" position="relative" minH="110px">
-        {lens !== "Tune" && <ChordLane chords={chords} places={own.places} measured={measured} chosen={selection?.kind === "chord" ? selection.index : null} onSelect={onSelect} />}
+        {lens !== "Tune" && <ChordLane chords={chords} places={own.places} measured={measured} chosen={selection?.kind === "chord" ? selection.index : null} names={rival.names} rivals={lens === "Chords" ? (rival.compared?.bars.filter((b) => b.bar >= from && b.bar <= to) ?? null) : null} onSelect={onSelect} onMove={onMoveChange} />}
         <Box position="relative">
           {framed && (
             <Box
@@ -138,6 +139,7 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
           {/* biome-ignore lint/security/noDangerouslySetInnerHtml: the engraver's own SVG, made from escaped text */}
           <div ref={holder} data-engraving style={{ position: "relative", touchAction: lens === "Tune" ? "pan-y" : undefined }} onClick={click} onPointerDown={pickUp} onPointerMove={move} onPointerUp={letGo} onPointerCancel={letGo} dangerouslySetInnerHTML={{ __html: svg }} />
           {lens === "Tune" && naming.spelling && <NameLane places={own.places} measured={measured} spelling={naming.spelling} on={naming.on} />}
+          {lens === "Chords" && measured && <ChangeMarks chords={chords} places={own.places} measured={measured} fits={plan.fits} />}
           {lens === "Harmony" && measured?.bars.map((b) => {
             const clash = derived.line.clashes[b.index] ?? 0;
             return clash >= NOTCH ? (

@@ -25,7 +25,7 @@ export function usePlayer(work: Work, derived: Derived | null, bar: number, loop
     if (!derived) return null;
     // Chords sound on through a bar that only repeats them: every planned chord is played, not only those printed.
     const sheet = { ...sheetOf(work, derived), chords: derived.plan.chords.map(({ bar, at, symbol }) => ({ bar, at, symbol })) };
-    now.current = perform(work.tune, sheet);
+    now.current = perform(work.tune, sheet, { backing: work.backing });
     return now.current;
   }, [work, derived]);
 

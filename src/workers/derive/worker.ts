@@ -1,7 +1,7 @@
 import { expose } from "comlink";
-import { derive } from "../../core/ensemble";
+import { derive, rivalPlan } from "../../core/ensemble";
 
-const deriver = { derive };
+const deriver = { derive, rivalPlan };
 export type Deriver = typeof deriver;
 
 expose(deriver);

@@ -1,0 +1,37 @@
+import type { Phrase } from "../analysis";
+import { beatTicks, type Place } from "../score";
+import { type ChordNames, nameChord } from "../theory";
+import type { ChordPlan } from "./model";
+
+export type ChartCell = { /** How the chord is written, or "" before the first. */ name: string; symbol: string; /** Felt beats it lasts. */ beats: number };
+export type ChartBar = {
+  bar: number; number: number; cells: ChartCell[];
+  repeatStart: boolean; /** Times in all, where a repeat ends. */ repeatEnd: number; ending: string; close: "single" | "double" | "final";
+  /** Syllables of the first verse under it. */ words: string;
+};
+/** One phrase of the chart; the lead-in before the first full bar is left out. */
+export type ChartRow = { name: string; bars: ChartBar[] };
+
+/** The chords of a tune by phrase rows, as a player reads them: every bar with its chords and their beats, repeats, endings and words. */
+export function chordChart(plan: ChordPlan, places: readonly Place[], phrases: readonly Phrase[], names: ChordNames = "letters"): ChartRow[] {
+  return phrases.map((phrase) => ({
+    name: phrase.name,
+    bars: places.slice(phrase.from, phrase.to + 1).flatMap((place): ChartBar[] => {
+      const chords = plan.chords.filter((c) => c.bar === place.index);
+      if (place.pickup && chords.length === 0) return [];
+      const { bar } = place;
+      return [{
+        bar: place.index, number: place.number,
+        cells: chords.map((c) => ({ symbol: c.symbol, name: nameChord(c.symbol, place.key, names), beats: c.ticks / beatTicks(place.metre) })),
+        repeatStart: bar.repeatStart === true, repeatEnd: bar.repeatEnd ?? 0, ending: bar.ending?.join(", ") ?? "",
+        close: bar.barline === "final" || bar.barline === "heavy" ? "final" : bar.barline === "double" ? "double" : "single",
+        words: wordsOf(place),
+      }];
+    }),
+  })).filter((row) => row.bars.length > 0);
+}
+
+/** Syllables of a verse in a bar, joined as they are read. */
+export function wordsOf(place: Place, verse = 0): string {
+  return place.bar.events.map((e) => { const s = e.lyrics?.[verse]; return s ? s.text + (s.hyphen ? "-" : " ") : ""; }).join("").trim();
+}

@@ -1,0 +1,102 @@
+import type { LocalCost, MoveCost } from "../search";
+import { chord, fifthsName, fifthsOf, type Key, scale, semitoneOf } from "../theory";
+import type { Candidate } from "./costs";
+import type { Added } from "./model";
+import type { Segment } from "./segments";
+
+/** A chord with something added: its symbol, the plain triad it stands for, and the root it wants to fall to. */
+export type Dress = { symbol: string; plain: string; what: Added["what"]; wants?: number; /** Which way a walking bass goes through it. */ way?: 1 | -1 };
+
+/** Points for additions, set by taste: the annotations do not tell. Above 0 is against, below 0 for. */
+const POINTS = { dominantSeventh: 0.2, otherSeventh: 0.7, tonicSeventh: 1.4, sounded: -0.9, falls: -0.8, suspension: -1.2, secondary: 1, resolves: -1.8, unresolved: 6, slash: 0.7, bassStep: -0.9, bassLeap: 0.7, augmented: -0.6, closing: -0.8 };
+
+const FALL = 5;
+const root = (symbol: string) => semitoneOf(chord(symbol).root);
+const minor = (symbol: string) => chord(symbol).suffix.startsWith("m");
+const noteAbove = (symbol: string, steps: number, key: Key): string => {
+  const degree = scale(key).findIndex((n) => semitoneOf(n) === root(symbol));
+  return scale(key)[(degree + steps) % 7] as string;
+};
+
+/** Everything a set of triads may wear in a key, wherever it may come to stand. */
+export function wardrobe(set: readonly string[], key: Key): Dress[] {
+  const own = new Set(scale(key).map(semitoneOf));
+  const triads = set.filter((s) => ["", "m"].includes(chord(s).suffix) && own.has(root(s)));
+  const sevenths = triads.map((plain): Dress => {
+    const above = (semitoneOf(noteAbove(plain, 6, key)) - root(plain) + 12) % 12;
+    const suffix = minor(plain) ? "m7" : above === 10 ? "7" : "maj7";
+    return { symbol: chord(plain).root + suffix, plain, what: "seventh", ...(suffix !== "maj7" ? { wants: (root(plain) + FALL) % 12 } : {}) };
+  });
+  const suspended = triads.filter((s) => !minor(s)).map((plain): Dress => ({ symbol: `${plain}sus4`, plain, what: "suspension" }));
+  const secondary = triads.filter((s) => root(s) !== semitoneOf(key.tonic)).flatMap((target): Dress[] => {
+    const plain = fifthsName(fifthsOf(chord(target).root) + 1);
+    return own.has(semitoneOf(plain)) ? [{ symbol: `${plain}7`, plain, what: "secondary dominant", wants: root(target) }] : [];
+  });
+  const walking = triads.flatMap((plain): Dress[] => [
+    { symbol: `${plain}/${chord(plain).tones[1]}`, plain, what: "walking bass", way: 1 },
+    { symbol: `${plain}/${chord(plain).tones[1]}`, plain, what: "walking bass", way: -1 },
+    { symbol: `${plain}/${noteAbove(plain, 6, key)}`, plain, what: "walking bass", way: -1 },
+  ]);
+  const home = set.filter((s) => root(s) === semitoneOf(key.tonic) && ["", "m"].includes(chord(s).suffix)).map((plain): Dress => ({ symbol: minor(plain) ? `${plain}7` : `${plain}6`, plain, what: "closing chord" }));
+  const taken = new Set(set);
+  return [...sevenths, ...suspended, ...secondary, ...walking, ...home].filter((d) => !taken.has(d.symbol));
+}
+
+/** The augmented dominant of a key, where its dominant is a major chord and its tonic has a major third. */
+export function augmented(set: readonly string[], key: Key): Dress | undefined {
+  const tonic = semitoneOf(key.tonic);
+  const plain = set.find((s) => chord(s).suffix === "" && root(s) === (tonic + 7) % 12);
+  const bright = set.some((s) => chord(s).suffix === "" && root(s) === tonic);
+  return plain && bright ? { symbol: `${plain}aug`, plain, what: "augmented dominant", wants: tonic } : undefined;
+}
+
+/** Whether a dress can be worn over a beat of melody: nothing in the melody may rub against what it adds. */
+export function wearable({ symbol, plain, what }: Dress, cut: readonly Segment[], i: number): boolean {
+  const { notes, at, place } = cut[i] as Segment;
+  const above = notes.map((n) => (n.sound - root(plain) + 12) % 12);
+  const own = new Set(chord(symbol).sounds);
+  if (what === "suspension") {
+    // The melody itself must hold the fourth into the chord and let it fall to the third.
+    const [first, next] = [notes[0], notes[1] ?? cut[i + 1]?.notes[0]];
+    return first !== undefined && first.beats >= 0.5 && above[0] === 5 && first.timed.at <= place.at + at && next !== undefined && (next.sound - root(plain) + 12) % 12 === 4;
+  }
+  if (what === "augmented dominant") return above.every((a) => a === 0 || a === 4 || a === 8 || a === 10);
+  if (what === "walking bass") return i > 0 && !cut[i]?.phraseEnd && cut[i - 1]?.place.strain === place.strain && i + 1 < cut.length;
+  // A note a semitone from a chord note rubs, unless it only passes by.
+  return notes.every((n) => own.has(n.sound) || n.outside === "passing" || n.outside === "neighbour" || ![1, 11].some((d) => own.has((n.sound + d) % 12)));
+}
+
+/** What an addition costs or earns on its own beat. */
+export function dressCost(cut: readonly Segment[], keys: readonly Key[]): LocalCost<Candidate> {
+  const tonics = keys.map((k) => semitoneOf(k.tonic));
+  const seventh = (i: number, { chord: own, dress }: Candidate) => {
+    const above = [10, 11].map((s) => (semitoneOf(own.root) + s) % 12).find((s) => own.sounds.includes(s));
+    const sounded = cut[i]?.notes.some((n) => n.sound === above) ? POINTS.sounded : 0;
+    const tonic = tonics[cut[i]?.place.strain ?? 0] === semitoneOf(own.root);
+    return sounded + (tonic ? POINTS.tonicSeventh : own.suffix === "7" || dress?.wants !== undefined ? POINTS.dominantSeventh : POINTS.otherSeventh);
+  };
+  const of: Record<Added["what"], (i: number, s: Candidate) => number> = {
+    seventh, suspension: () => POINTS.suspension, "secondary dominant": () => POINTS.secondary, "walking bass": () => POINTS.slash,
+    "augmented dominant": () => POINTS.augmented, "closing chord": () => POINTS.closing,
+  };
+  return { name: "what is added", at: (i, s) => (s.dress ? of[s.dress.what](i, s) : 0) };
+}
+
+const bass = ({ chord: c }: Candidate) => semitoneOf(c.bass ?? c.root);
+/** The bass goes on by step the way the slashed chord walks. */
+const walksOn = (a: Candidate, b: Candidate, way: 1 | -1) => [1, 2].includes(((bass(b) - bass(a)) * way + 24) % 12);
+
+/** What an addition earns by where it leads: sevenths fall, borrowed dominants must resolve, a slashed bass goes by step. */
+export const dressMove: MoveCost<Candidate> = {
+  name: "where it leads",
+  into: (_, a, b) => {
+    if (!a.dress && !b.dress) return 0;
+    if (a === b) return a.dress?.way ? POINTS.unresolved : 0;
+    const falls = a.dress?.wants !== undefined && semitoneOf(b.chord.root) === a.dress.wants;
+    const leads = a.dress?.what === "secondary dominant" || a.dress?.what === "augmented dominant" ? (falls ? POINTS.resolves : POINTS.unresolved) : falls ? POINTS.falls : 0;
+    if (a.dress?.what === "closing chord") return POINTS.unresolved;
+    const stays = a.dress?.what === "suspension" && b.chord.root !== a.chord.root ? POINTS.unresolved : 0;
+    const walks = [a.dress?.way, b.dress?.way].reduce<number>((sum, way) => sum + (way ? (walksOn(a, b, way) ? POINTS.bassStep : POINTS.bassLeap) : 0), 0);
+    return leads + stays + walks;
+  },
+};

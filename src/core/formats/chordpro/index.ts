@@ -1,0 +1,2 @@
+export { lettersOf, readChordPro, type SongSheet, type SungChord } from "./read";
+export { type ChordProRequest, writeChordPro } from "./write";
