@@ -8,7 +8,7 @@ import type { Segment } from "./segments";
 export type Dress = { symbol: string; plain: string; what: Added["what"]; wants?: number; /** Which way a walking bass goes through it. */ way?: 1 | -1 };
 
 /** Points for additions, set by taste: the annotations do not tell. Above 0 is against, below 0 for. */
-const POINTS = { dominantSeventh: 0.2, otherSeventh: 0.7, tonicSeventh: 1.4, sounded: -0.9, falls: -0.8, suspension: -1.2, secondary: 1, resolves: -1.8, unresolved: 6, slash: 0.7, bassStep: -0.9, bassLeap: 0.7, augmented: -0.6, closing: -0.8 };
+const POINTS = { dominantSeventh: 0.2, otherSeventh: 0.7, tonicSeventh: 1.4, sounded: -0.9, falls: -0.8, suspension: -3.5, secondary: 1, resolves: -1.8, unresolved: 6, slash: 0.7, bassStep: -0.9, bassLeap: 0.7, augmented: -0.6, closing: -0.8 };
 
 const FALL = 5;
 const root = (symbol: string) => semitoneOf(chord(symbol).root);
@@ -57,7 +57,8 @@ export function wearable({ symbol, plain, what }: Dress, cut: readonly Segment[]
   const own = new Set(chord(symbol).sounds);
   if (what === "suspension") {
     // The melody itself must hold the fourth into the chord and let it fall to the third.
-    const [first, next] = [notes[0], notes[1] ?? cut[i + 1]?.notes[0]];
+    const first = notes[0];
+    const next = cut.slice(i, i + 4).flatMap((c) => c.notes).find((n) => n.sound !== first?.sound);
     return first !== undefined && first.beats >= 0.5 && above[0] === 5 && first.timed.at <= place.at + at && next !== undefined && (next.sound - root(plain) + 12) % 12 === 4;
   }
   if (what === "augmented dominant") return above.every((a) => a === 0 || a === 4 || a === 8 || a === 10);
@@ -69,10 +70,10 @@ export function wearable({ symbol, plain, what }: Dress, cut: readonly Segment[]
 /** What an addition costs or earns on its own beat. */
 export function dressCost(cut: readonly Segment[], keys: readonly Key[]): LocalCost<Candidate> {
   const tonics = keys.map((k) => semitoneOf(k.tonic));
-  const seventh = (i: number, { chord: own, dress }: Candidate) => {
-    const above = [10, 11].map((s) => (semitoneOf(own.root) + s) % 12).find((s) => own.sounds.includes(s));
+  const seventh = (i: number, { chord: own, root, dress }: Candidate) => {
+    const above = [10, 11].map((s) => (root + s) % 12).find((s) => own.sounds.includes(s));
     const sounded = cut[i]?.notes.some((n) => n.sound === above) ? POINTS.sounded : 0;
-    const tonic = tonics[cut[i]?.place.strain ?? 0] === semitoneOf(own.root);
+    const tonic = tonics[cut[i]?.place.strain ?? 0] === root;
     return sounded + (tonic ? POINTS.tonicSeventh : own.suffix === "7" || dress?.wants !== undefined ? POINTS.dominantSeventh : POINTS.otherSeventh);
   };
   const of: Record<Added["what"], (i: number, s: Candidate) => number> = {
@@ -82,9 +83,12 @@ export function dressCost(cut: readonly Segment[], keys: readonly Key[]): LocalC
   return { name: "what is added", at: (i, s) => (s.dress ? of[s.dress.what](i, s) : 0) };
 }
 
-const bass = ({ chord: c }: Candidate) => semitoneOf(c.bass ?? c.root);
-/** The bass goes on by step the way the slashed chord walks. */
-const walksOn = (a: Candidate, b: Candidate, way: 1 | -1) => [1, 2].includes(((bass(b) - bass(a)) * way + 24) % 12);
+/** Points for a bass that goes on by step the way a slashed chord walks, or does not. */
+function walks(a: Candidate, b: Candidate, way: 1 | -1 | undefined): number {
+  if (!way) return 0;
+  const step = ((b.bass - a.bass) * way + 24) % 12;
+  return step === 1 || step === 2 ? POINTS.bassStep : POINTS.bassLeap;
+}
 
 /** What an addition earns by where it leads: sevenths fall, borrowed dominants must resolve, a slashed bass goes by step. */
 export const dressMove: MoveCost<Candidate> = {
@@ -92,11 +96,10 @@ export const dressMove: MoveCost<Candidate> = {
   into: (_, a, b) => {
     if (!a.dress && !b.dress) return 0;
     if (a === b) return a.dress?.way ? POINTS.unresolved : 0;
-    const falls = a.dress?.wants !== undefined && semitoneOf(b.chord.root) === a.dress.wants;
+    const falls = a.dress?.wants !== undefined && b.root === a.dress.wants;
     const leads = a.dress?.what === "secondary dominant" || a.dress?.what === "augmented dominant" ? (falls ? POINTS.resolves : POINTS.unresolved) : falls ? POINTS.falls : 0;
     if (a.dress?.what === "closing chord") return POINTS.unresolved;
-    const stays = a.dress?.what === "suspension" && b.chord.root !== a.chord.root ? POINTS.unresolved : 0;
-    const walks = [a.dress?.way, b.dress?.way].reduce<number>((sum, way) => sum + (way ? (walksOn(a, b, way) ? POINTS.bassStep : POINTS.bassLeap) : 0), 0);
-    return leads + stays + walks;
+    const stays = a.dress?.what === "suspension" && b.root !== a.root ? POINTS.unresolved : 0;
+    return leads + stays + walks(a, b, a.dress?.way) + walks(a, b, b.dress?.way);
   },
 };

@@ -7,7 +7,7 @@ import type { Heard, Segment } from "./segments";
 import weights from "./weights.json";
 
 /** A state of the search: a chord, the model's label for it in the key it is heard in, and whether the style allows it, and what it wears. */
-export type Candidate = { chord: Chord; degree: number; label: number; allowed: boolean; dress?: Dress };
+export type Candidate = { chord: Chord; degree: number; label: number; /** Sounds of its root and of its bass. */ root: number; bass: number; allowed: boolean; dress?: Dress };
 
 /** The model knows major and minor thirds; a chord without a third is heard as the scale would fill it. */
 export const candidate = (chord: Chord, key: Key, allowed: boolean): Candidate => {
@@ -15,11 +15,14 @@ export const candidate = (chord: Chord, key: Key, allowed: boolean): Candidate =
   const has = (above: number) => chord.sounds.includes((root + above) % 12);
   const above = (root - semitoneOf(key.tonic) + 12) % 12;
   const filled = !has(3) && !has(4) && ["dorian", "minor", "phrygian", "locrian"].includes(key.mode) && [0, 5, 7].includes(above);
-  return { chord, degree: degreeOf(parseClass(chord.root), key), label: labelOf(above, (has(3) && !has(4)) || filled), allowed };
+  return { chord, degree: degreeOf(parseClass(chord.root), key), label: labelOf(above, (has(3) && !has(4)) || filled), root, bass: semitoneOf(chord.bass ?? chord.root), allowed };
 };
 
 /** A dressed chord is heard as its plain triad. */
-export const dressed = (dress: Dress, key: Key): Candidate => ({ ...candidate(chordOf(dress.plain), key, true), chord: chordOf(dress.symbol), dress });
+export function dressed(dress: Dress, key: Key): Candidate {
+  const chord = chordOf(dress.symbol);
+  return { ...candidate(chordOf(dress.plain), key, true), chord, bass: semitoneOf(chord.bass ?? chord.root), dress };
+}
 
 /** What a melody note does in a chord: a chord note by name, or the kind of foreign note it is. */
 export function roleOf(note: Heard, chord: Chord): NoteRole {
@@ -40,23 +43,30 @@ const MOVES = [NAMES.move, NAMES.cadence, NAMES.change];
 
 const tables = Object.fromEntries((Object.keys(BLOCKS) as Block[]).map((block) => [block, Float64Array.from((weights.tables as Record<Block, number[]>)[block])])) as Record<Block, Float64Array>;
 
-/** Costs of every label at one beat, by name: what the fitted model says, with its sign turned. */
-function priced(beat: Beat): (label: number) => Float64Array {
-  const known = new Map<number, Float64Array>();
-  return (label) => {
-    let costs = known.get(label);
-    if (!costs) {
-      const made = new Float64Array(LOCAL.length);
-      gather(beat, label, (block, index, value) => {
-        const above = block === "note" || block === "lead" ? Math.floor(index / 3) % 12 : 0;
-        const name = (block === "note" || block === "lead") && !inTriad(label & 1, above) ? FOREIGN : NAMES[block];
-        made[LOCAL.indexOf(name)]! -= (tables[block][index] as number) * value;
-      });
-      known.set(label, made);
-      costs = made;
-    }
-    return costs;
-  };
+/** Costs of all 24 labels at one beat, a list for each name: what the fitted model says, with its sign turned. */
+function priced(beat: Beat): Float64Array[] {
+  const made = LOCAL.map(() => new Float64Array(LABELS));
+  for (let label = 0; label < LABELS; label++) {
+    gather(beat, label, (block, index, value) => {
+      const above = block === "note" || block === "lead" ? Math.floor(index / 3) % 12 : 0;
+      const name = (block === "note" || block === "lead") && !inTriad(label & 1, above) ? FOREIGN : NAMES[block];
+      made[LOCAL.indexOf(name)]![label]! -= (tables[block][index] as number) * value;
+    });
+  }
+  return made;
+}
+
+/** Costs of every move between labels, a table for each name, by what the beat moved into is like. */
+function pricedMoves(beats: readonly Beat[]): readonly Float64Array[][] {
+  const known = new Map<number, Float64Array[]>();
+  return beats.map((beat) => {
+    const found = known.get(moveId(beat));
+    if (found) return found;
+    const made = MOVES.map(() => new Float64Array(LABELS * LABELS));
+    for (let a = 0; a < LABELS; a++) for (let b = 0; b < LABELS; b++) gatherMove(beat, a, b, (block, index, value) => { made[MOVES.indexOf(NAMES[block])]![a * LABELS + b]! -= (tables[block][index] as number) * value; });
+    known.set(moveId(beat), made);
+    return made;
+  });
 }
 
 /** Costs of one chord on one beat, each under the name a musician would give it. */
@@ -64,7 +74,7 @@ export function localCosts(cut: readonly Segment[], beats: readonly Beat[], keys
   const at = beats.map(priced);
   const heard = (i: number, { chord }: Candidate) => cut[i]?.notes.some((n) => chordNoteName(chord, n.sound) === "seventh") ?? false;
   return [
-    ...LOCAL.map((name, n): LocalCost<Candidate> => ({ name, at: (i, s) => (at[i]?.(s.label)[n] as number) })),
+    ...LOCAL.map((name, n): LocalCost<Candidate> => ({ name, at: (i, s) => at[i]?.[n]?.[s.label] as number })),
     { name: "a seventh the melody does not sound", at: (i, s) => (!s.dress && s.chord.suffix.includes("7") ? (heard(i, s) ? weights.seventhSounded : weights.seventhUnsounded) : 0) },
     dressCost(cut, keys),
     { name: "not a chord of the style", at: (_, s) => (s.allowed ? 0 : weights.outsideStyle) },
@@ -76,21 +86,9 @@ export const moveId = (beat: Beat): number => (((beat.table * 8 + beat.build) * 
 
 /** Costs of going from chord to chord. */
 export function moveCosts(beats: readonly Beat[]): MoveCost<Candidate>[] {
-  const known = new Map<number, Float64Array>();
-  const costs = (i: number, a: number, b: number): Float64Array => {
-    const beat = beats[i] as Beat;
-    const key = (moveId(beat) * LABELS + a) * LABELS + b;
-    let made = known.get(key);
-    if (!made) {
-      made = new Float64Array(MOVES.length);
-      const sums = made;
-      gatherMove(beat, a, b, (block, index, value) => { sums[MOVES.indexOf(NAMES[block])]! -= (tables[block][index] as number) * value; });
-      known.set(key, made);
-    }
-    return made;
-  };
+  const moves = pricedMoves(beats);
   return [
-    ...MOVES.map((name, n): MoveCost<Candidate> => ({ name, into: (i, a, b) => (a.label === b.label ? 0 : (costs(i, a.label, b.label)[n] as number)) })),
+    ...MOVES.map((name, n): MoveCost<Candidate> => ({ name, into: (i, a, b) => moves[i]?.[n]?.[a.label * LABELS + b.label] as number })),
     dressMove,
     { name: "another form of the same chord", into: (_, a, b) => (a.label === b.label && a.chord.symbol !== b.chord.symbol ? weights.sameRoot : 0) },
   ];

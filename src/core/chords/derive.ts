@@ -1,7 +1,7 @@
 import { music, type Phrase } from "../analysis";
 import { beatTicks, type Place } from "../score";
 import { costsAt, type LocalCost, type Problem, type Solution, solve, through } from "../search";
-import { chord, className, type Key, parseChord, roman, semitoneOf } from "../theory";
+import { chord, className, type Key, parseChord, roman } from "../theory";
 import { augmented, type Dress, wardrobe, wearable } from "./colour";
 import { type Candidate, candidate, dressed, localCosts, moveCosts, moveId, roleOf } from "./costs";
 import { reasonFor } from "./explain";
@@ -61,7 +61,7 @@ function coloured(cut: readonly Segment[], plain: Problem<Candidate>, keys: read
   const spot = path.findLastIndex((s, i) => {
     const raise = raised[(cut[i] as Segment).place.strain];
     const next = path[i + 1];
-    return raise?.dress && next && semitoneOf(next.chord.root) === raise.dress.wants && (states[i]?.length ?? 0) > 1 && s.chord.root === raise.chord.root && wearable(raise.dress, cut, i);
+    return raise?.dress && next && next.root === raise.dress.wants && (states[i]?.length ?? 0) > 1 && s.root === raise.root && wearable(raise.dress, cut, i);
   });
   if (spot < 0) return problem;
   return { ...problem, states: states.map((own, i) => (i === spot ? [...own, raised[(cut[spot] as Segment).place.strain] as Candidate] : own)) };
@@ -113,6 +113,9 @@ function likeBars(cut: readonly Segment[], problem: Problem<Candidate>, { margin
 
 const keyAt = (keys: readonly Key[], segment: Segment): Key => keys[segment.place.strain] ?? (keys[0] as Key);
 
+/** Beats into which moves cost the same share their tables. */
+const alikeBeats = (beats: readonly Beat[]): NonNullable<Problem<Candidate>["alike"]> => ({ name: (i) => moveId(beats[i] as Beat), made: new Map() });
+
 /** The set of a style that costs this strain least on its own. */
 function bestSet(cut: readonly Segment[], beats: readonly Beat[], strain: number, key: Key, style: Style): string[] {
   const sets = style.sets[key.mode].map((words) => words.map((w) => chordOn(w, key)));
@@ -120,9 +123,10 @@ function bestSet(cut: readonly Segment[], beats: readonly Beat[], strain: number
   if (sets.length === 1 || own.length === 0) return sets[0] as string[];
   const [part, heard] = [own.map((i) => cut[i] as Segment), own.map((i) => beats[i] as Beat)];
   const [local, moves] = [localCosts(part, heard, []), moveCosts(heard)];
+  const alike = alikeBeats(heard);
   const costs = sets.map((set) => {
     const states = set.map((symbol) => candidate(chord(symbol), key, true));
-    return solve({ states: part.map(() => states), local, moves, alike: (i) => moveId(heard[i] as Beat) }).cost;
+    return solve({ states: part.map(() => states), local, moves, alike }).cost;
   });
   return sets[costs.indexOf(Math.min(...costs))] as string[];
 }
@@ -141,7 +145,7 @@ export function chordProblem(cut: readonly Segment[], beats: readonly Beat[], ke
     if (!locked) throw new RangeError(`The locked chord "${lock.symbol}" is not a chord. Write a root and a quality, such as Em.`);
     return [own.find((c) => c.chord.symbol === locked.symbol) ?? candidate(locked, keyAt(keys, segment), true)];
   });
-  return { states, local: localCosts(cut, beats, keys), moves: moveCosts(beats), alike: (i) => moveId(beats[i] as Beat) };
+  return { states, local: localCosts(cut, beats, keys), moves: moveCosts(beats), alike: alikeBeats(beats) };
 }
 
 /** First and last segment of every stretch of one chord inside one bar; a lock is a stretch of its own. */
@@ -168,7 +172,8 @@ function planned({ cut, problem, solution, keys, locks }: Context, from: number,
   const costs = new Map<string, number>();
   for (let i = from; i <= to; i++) for (const { name, cost } of costsAt(problem, solution.path, i)) costs.set(name, (costs.get(name) ?? 0) + cost);
   const others = lock ? rivals(cut, keys, from) : (problem.states[from] as readonly Candidate[]);
-  const alternatives = others.filter((s) => s.chord.symbol !== state.chord.symbol)
+  // Of the dressed chords only other forms of the chosen one: a teacher looks for another chord first.
+  const alternatives = others.filter((s) => s.chord.symbol !== state.chord.symbol && (!s.dress || s.label === state.label))
     .map((s) => ({ symbol: s.chord.symbol, cost: through(problem, solution, from, to, s) })).filter((a) => Number.isFinite(a.cost))
     .sort((a, b) => a.cost - b.cost || a.symbol.localeCompare(b.symbol));
   const notes = new Map<string, PlannedChord["notes"][number]>();

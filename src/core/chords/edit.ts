@@ -43,7 +43,7 @@ export function moveChange({ chords }: ChordPlan, places: readonly Place[], inde
 
 /** Two neighbours with the change between them at `to`, in ticks from the start of the tune. */
 function cutAt([first, second]: readonly [PlannedChord, PlannedChord], places: readonly Place[], to: number): ChordLock[] {
-  return [first, second].flatMap((c): ChordLock[] => {
+  const pieces = [first, second].flatMap((c): ChordLock[] => {
     const start = (places[c.bar] as Place).at + c.at;
     const early = Math.max(0, Math.min(c.ticks, to - start));
     return [
@@ -51,6 +51,10 @@ function cutAt([first, second]: readonly [PlannedChord, PlannedChord], places: r
       ...(early < c.ticks ? [{ bar: c.bar, at: c.at + early, ticks: c.ticks - early, symbol: second.symbol }] : []),
     ];
   });
+  return pieces.reduce<ChordLock[]>((joined, lock) => {
+    const last = joined.at(-1);
+    return last?.bar === lock.bar && last.symbol === lock.symbol ? [...joined.slice(0, -1), { ...last, ticks: last.ticks + lock.ticks }] : [...joined, lock];
+  }, []);
 }
 
 /** A chord in two, at the felt beat nearest its middle; undefined for a chord of one beat. */

@@ -25,13 +25,13 @@ function sungOf(places: readonly Place[], verse: number): { syllables: Sung[]; l
   return { syllables, letters };
 }
 
-/** How far two texts differ over the next few letters. */
-const unlike = (a: string, b: string): number => {
-  const n = Math.min(8, Math.max(a.length, b.length));
-  let same = 0;
-  while (same < n && a[same] !== undefined && a[same] === b[same]) same += 1;
-  return n === 0 ? 0 : 1 - same / n;
-};
+const pairs = (text: string) => Array.from({ length: Math.max(0, text.length - 1) }, (_, i) => text.slice(i, i + 2));
+
+/** How far two texts differ over their next few letters: the share of neighbouring pairs of letters they do not share (Dice 1945). */
+function unlike(a: string, b: string): number {
+  const [x, y] = [pairs(a.slice(0, 10)), pairs(b.slice(0, 10))];
+  return x.length + y.length === 0 ? Number(a[0] !== b[0]) : 1 - (2 * x.filter((p) => y.includes(p)).length) / Math.max(1, x.length + y.length);
+}
 
 /**
  * Lays the chords of a song sheet on a tune's first verse: each on the syllable whose words follow it, in order, even where sheet and tune spell words differently.
@@ -39,7 +39,7 @@ const unlike = (a: string, b: string): number => {
  */
 export function locksFromSheet(sheet: SongSheet, places: readonly Place[]): ChordLock[] | undefined {
   const { syllables, letters } = sungOf(places, 0);
-  const chords = sheet.chords.filter((c) => c.letters < letters.length * 1.05 + 4);
+  const chords = sheet.chords.filter((c) => c.letters < letters.length);
   if (syllables.length === 0 || chords.length === 0) return undefined;
   const { path, cost } = solve<Sung>({
     states: chords.map(() => syllables),

@@ -11,8 +11,8 @@ export type Problem<S> = {
   states: readonly (readonly S[])[];
   local: readonly LocalCost<S>[];
   moves: readonly MoveCost<S>[];
-  /** Names steps whose moves cost the same wherever their states are the same: their table is then made once. */
-  alike?: (step: number) => string | number;
+  /** Names steps whose moves cost the same wherever their states are the same: their table is made once, and kept here for problems with the same moves. */
+  alike?: { name: (step: number) => number; made: Map<number, { before: readonly S[]; open: readonly S[]; table: Float64Array }[]> };
 };
 
 export type Solution<S> = {
@@ -46,10 +46,9 @@ export function solve<S>({ states, local, moves, alike }: Problem<S>): Solution<
     return open.map((s) => total(local, (c) => c.at(i, s)));
   });
   // One flat table a step, row by row of the state left: the inner loops below touch nothing else.
-  const made = new Map<string | number, { before: readonly S[]; open: readonly S[]; table: Float64Array }[]>();
   const move = states.map((open, i) => {
     const before = states[i - 1] ?? [];
-    const shared = alike && made.get(alike(i));
+    const shared = alike?.made.get(alike.name(i));
     const known = shared?.find((m) => m.before === before && m.open === open);
     if (known) return known.table;
     const table = new Float64Array(before.length * open.length);
@@ -60,7 +59,7 @@ export function solve<S>({ states, local, moves, alike }: Problem<S>): Solution<
         table[k] = sum;
       }
     }
-    if (alike) made.set(alike(i), [...(shared ?? []), { before, open, table }]);
+    alike?.made.set(alike.name(i), [...(shared ?? []), { before, open, table }]);
     return table;
   });
   const forward = here.map((row) => [...row]);

@@ -7,6 +7,8 @@ import { type ChordNames, chordWords, nameChord, parseChord } from "../../core/t
 import type { Measured } from "../engraving/measure";
 import type { Selection } from "./lenses";
 
+/** Below this a bar's chords and melody disagree more than they should. */
+const POOR = 0.62;
 /** Pixels before a press becomes a drag. */
 const DRAG = 8;
 
@@ -15,12 +17,12 @@ export type Laned = { chord: PlannedChord; index: number; goesOn: boolean };
 /** What another plan has in a bar that reads otherwise. */
 export type RivalBar = { bar: number; theirs: readonly string[] };
 type Props = {
-  chords: readonly Laned[]; places: readonly Place[]; measured: Measured | null; chosen: number | null; names: ChordNames; rivals: readonly RivalBar[] | null;
+  chords: readonly Laned[]; places: readonly Place[]; measured: Measured | null; chosen: number | null; names: ChordNames; rivals: readonly RivalBar[] | null; /** How well each bar's chords fit, by bar; shown where given. */ fits: readonly number[] | null;
   onSelect: (next: Selection) => void; onMove: (index: number, beats: number) => void;
 };
 
 const same = (a: Props, b: Props) =>
-  a.measured === b.measured && a.chosen === b.chosen && a.onSelect === b.onSelect && a.onMove === b.onMove && a.names === b.names && JSON.stringify(a.rivals) === JSON.stringify(b.rivals) && a.chords.length === b.chords.length
+  a.measured === b.measured && a.chosen === b.chosen && a.onSelect === b.onSelect && a.onMove === b.onMove && a.names === b.names && JSON.stringify(a.fits) === JSON.stringify(b.fits) && JSON.stringify(a.rivals) === JSON.stringify(b.rivals) && a.chords.length === b.chords.length
   && a.chords.every((l, i) => {
     const m = b.chords[i] as Laned;
     return l.index === m.index && l.goesOn === m.goesOn && l.chord.symbol === m.chord.symbol && l.chord.at === m.chord.at && l.chord.ticks === m.chord.ticks && l.chord.locked === m.chord.locked;
@@ -46,7 +48,7 @@ const beatsOf = (places: readonly Place[], measured: Measured): { at: number; x:
   places.flatMap((place) => Array.from({ length: Math.ceil(place.ticks / beatTicks(place.metre)) }, (_, i) => ({ at: place.at + i * beatTicks(place.metre), x: positionOf(place, i * beatTicks(place.metre), measured) ?? 0 })));
 
 /** Chords on the very notes they start with. A chord that only goes on is quiet; a locked one has its peg; a change is dragged to another beat. Drawn anew only when what it shows changes. */
-export const ChordLane = memo(function ChordLane({ chords, places, measured, chosen: selected, names, rivals, onSelect, onMove }: Props) {
+export const ChordLane = memo(function ChordLane({ chords, places, measured, chosen: selected, names, rivals, fits, onSelect, onMove }: Props) {
   /** A change picked up by the pointer: which, the tick and place it starts from, where the pointer took hold. */
   const held = useRef<{ index: number; from: number; x: number; start: number } | null>(null);
   const placed = measured === null ? [] : chords.flatMap(({ chord, index, goesOn }) => {
@@ -73,7 +75,15 @@ export const ChordLane = memo(function ChordLane({ chords, places, measured, cho
     onMove(drag.index, beats.indexOf(to) - beats.findIndex((b) => b.at === drag.from));
   };
   return (
-    <Box position="relative" h={rivals ? "50px" : "30px"}>
+    <Box position="relative" h={rivals ? "54px" : "34px"} pt="4px">
+      {fits && measured?.bars.filter((b) => chords.some((l) => l.chord.bar === b.index)).map((b) => {
+        const fit = fits[b.index] ?? 1;
+        return (
+          <Box key={b.index} position="absolute" top="0" h="3px" borderRadius="2px" bg="linen" style={{ left: b.left + 4, width: Math.max(8, b.right - b.left - 8) }} title={`Bar ${places.find((p) => p.index === b.index)?.number}: chords fit the melody ${Math.round(100 * fit)} of 100`}>
+            <Box h="3px" borderRadius="2px" bg={fit < POOR ? "weld" : "lichen"} opacity={fit < POOR ? 1 : 0.6} style={{ width: `${Math.max(4, 100 * fit)}%` }} />
+          </Box>
+        );
+      })}
       {measured?.bars.map((b, i) => <Box key={b.index} position="absolute" top="2px" bottom="0" w="1px" bg="cord" style={{ left: i === 0 ? b.left : b.left - 0.5 }} />)}
       {placed.map(({ chord, place, index, goesOn, x, bar }, i) => {
         const chosen = selected === index;
@@ -84,7 +94,7 @@ export const ChordLane = memo(function ChordLane({ chords, places, measured, cho
         const quiet = goesOn && !chosen;
         return (
           <Box
-            as="button" key={`${chord.bar}.${chord.at}`} position="absolute" top="0" h="30px" minW="24px" px="6px" style={{ left: x - 6, width: chosen ? Math.max(30, right - x + 6) : undefined, touchAction: "pan-y" }} textAlign="left"
+            as="button" key={`${chord.bar}.${chord.at}`} position="absolute" top="4px" h="30px" minW="24px" px="6px" style={{ left: x - 6, width: chosen ? Math.max(30, right - x + 6) : undefined, touchAction: "pan-y" }} textAlign="left"
             borderRadius="5px" bg={chosen ? "block" : "transparent"} color={chosen ? "onBlock" : goesOn ? "quiet" : "ink"} _hover={chosen ? {} : { bg: "linen" }} lineHeight="30px" whiteSpace="nowrap" cursor={goesOn ? "pointer" : "grab"}
             aria-pressed={chosen} aria-label={`${parsed ? chordWords(parsed) : chord.symbol}${chord.locked ? ", locked" : ""}`}
             onClick={() => onSelect(chosen ? null : { kind: "chord", index })}
@@ -100,17 +110,14 @@ export const ChordLane = memo(function ChordLane({ chords, places, measured, cho
       {rivals && measured?.bars.map((b) => {
         const rival = rivals.find((r) => r.bar === b.index);
         const key = places.find((p) => p.index === b.index)?.key;
-        return rival && key ? <Box key={b.index} position="absolute" top="29px" h="20px" px="6px" lineHeight="18px" fontSize="13px" fontStyle="italic" color="quiet" borderBottom="2px solid" borderColor="weld" whiteSpace="nowrap" overflow="hidden" style={{ left: b.left + 4, width: b.right - b.left - 8 }} title="What the other plan has here">{rival.theirs.map((s) => nameChord(s, key, names)).join("  ") || "no chord"}</Box> : null;
+        return rival && key ? <Box key={b.index} position="absolute" top="33px" h="20px" px="6px" lineHeight="18px" fontSize="13px" fontStyle="italic" color="quiet" borderBottom="2px solid" borderColor="weld" whiteSpace="nowrap" overflow="hidden" style={{ left: b.left + 4, width: b.right - b.left - 8 }} title="What the other plan has here">{rival.theirs.map((s) => nameChord(s, key, names)).join("  ") || "no chord"}</Box> : null;
       })}
     </Box>
   );
 }, same);
 
-/** Below this a bar's chords and melody disagree more than they should. */
-const POOR = 0.62;
-
-/** A mark over the melody note on which each change falls, and under each bar how well its chords fit. */
-export function ChangeMarks({ chords, places, measured, fits }: { chords: readonly Laned[]; places: readonly Place[]; measured: Measured; fits: readonly number[] }) {
+/** A mark over the melody note on which each change falls. */
+export function ChangeMarks({ chords, places, measured }: { chords: readonly Laned[]; places: readonly Place[]; measured: Measured }) {
   return (
     <>
       {chords.filter((l) => !l.goesOn).map(({ chord }) => {
@@ -118,14 +125,6 @@ export function ChangeMarks({ chords, places, measured, fits }: { chords: readon
         const x = place && positionOf(place, chord.at, measured);
         const top = measured.staves.find((s) => s.bar === chord.bar)?.top;
         return x === undefined || top === undefined ? null : <Box key={`${chord.bar}.${chord.at}`} position="absolute" pointerEvents="none" w="2px" borderRadius="1px" bg="lichen" style={{ left: x + 5, top: 0, height: Math.max(4, top - 4) }} />;
-      })}
-      {measured.bars.map((b) => {
-        const fit = fits[b.index] ?? 1;
-        return (
-          <Box key={b.index} position="absolute" h="4px" borderRadius="2px" bg="linen" style={{ left: b.left + 4, top: b.bottom + 6, width: Math.max(8, b.right - b.left - 8) }} title={`Bar ${places.find((p) => p.index === b.index)?.number}: chords fit the melody ${Math.round(100 * fit)} of 100`}>
-            <Box h="4px" borderRadius="2px" bg={fit < POOR ? "weld" : "lichen"} opacity={fit < POOR ? 1 : 0.55} style={{ width: `${Math.max(4, 100 * fit)}%` }} />
-          </Box>
-        );
       })}
     </>
   );

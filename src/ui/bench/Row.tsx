@@ -123,7 +123,7 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
         {first && <Text fontSize="13px" color="quiet" lineHeight="17px">{relation}</Text>}
       </Box>
       <Box flex="1" minW="0" position="relative" minH="110px">
-        {lens !== "Tune" && <ChordLane chords={chords} places={own.places} measured={measured} chosen={selection?.kind === "chord" ? selection.index : null} names={rival.names} rivals={lens === "Chords" ? (rival.compared?.bars.filter((b) => b.bar >= from && b.bar <= to) ?? null) : null} onSelect={onSelect} onMove={onMoveChange} />}
+        {lens !== "Tune" && <ChordLane chords={chords} places={own.places} measured={measured} chosen={selection?.kind === "chord" ? selection.index : null} names={rival.names} rivals={lens === "Chords" ? (rival.compared?.bars.filter((b) => b.bar >= from && b.bar <= to) ?? null) : null} fits={lens === "Chords" ? plan.fits : null} onSelect={onSelect} onMove={onMoveChange} />}
         <Box position="relative">
           {framed && (
             <Box
@@ -139,7 +139,7 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
           {/* biome-ignore lint/security/noDangerouslySetInnerHtml: the engraver's own SVG, made from escaped text */}
           <div ref={holder} data-engraving style={{ position: "relative", touchAction: lens === "Tune" ? "pan-y" : undefined }} onClick={click} onPointerDown={pickUp} onPointerMove={move} onPointerUp={letGo} onPointerCancel={letGo} dangerouslySetInnerHTML={{ __html: svg }} />
           {lens === "Tune" && naming.spelling && <NameLane places={own.places} measured={measured} spelling={naming.spelling} on={naming.on} />}
-          {lens === "Chords" && measured && <ChangeMarks chords={chords} places={own.places} measured={measured} fits={plan.fits} />}
+          {lens === "Chords" && measured && <ChangeMarks chords={chords} places={own.places} measured={measured} />}
           {lens === "Harmony" && measured?.bars.map((b) => {
             const clash = derived.line.clashes[b.index] ?? 0;
             return clash >= NOTCH ? (

@@ -38,7 +38,7 @@ export function ChartPage({ id, work }: { id: number; work: Work }) {
           <tbody>
             {rows.map((row, i) => (
               <Box as="tr" key={`${row.name}${row.bars[0]?.bar}`} css={{ breakInside: "avoid" }}>
-                <Box as="th" w="44px" textAlign="left" verticalAlign="top" pt={i > 0 && row.name.endsWith("1") ? "24px" : "12px"} fontFamily="heading" fontSize="18px" fontWeight="600">{row.name}</Box>
+                <Box as="th" w="44px" textAlign="left" verticalAlign="top" pt={i > 0 && row.name.endsWith("1") ? "28px" : "16px"} fontFamily="heading" fontSize="20px" fontWeight="600">{row.name}</Box>
                 {Array.from({ length: most }, (_, k) => row.bars[k]).map((bar, k) => (bar ? <Bar key={bar.bar} bar={bar} first={k === 0} gap={i > 0 && row.name.endsWith("1")} /> : <Box as="td" key={`empty ${k + 1}`} />))}
               </Box>
             ))}
@@ -57,12 +57,12 @@ function Bar({ bar, first, gap }: { bar: ChartBar; first: boolean; gap: boolean 
   const all = bar.cells.reduce((sum, c) => sum + c.beats, 0) || 1;
   return (
     <Box as="td" p="0" pt={gap ? "12px" : "0"} verticalAlign="top">
-      <Box position="relative" minH="48px" px={bar.repeatStart ? "14px" : "8px"} pt="12px" pb="4px" borderLeft={bar.repeatStart ? "4px solid #2A2522" : first ? "1.5px solid #2A2522" : undefined} borderRight={close === "final" ? "4px solid #2A2522" : close === "double" ? "4px double #2A2522" : "1.5px solid #2A2522"}>
+      <Box position="relative" minH="60px" px={bar.repeatStart ? "14px" : "8px"} pt="12px" pb="4px" borderLeft={bar.repeatStart ? "4px solid #2A2522" : first ? "1.5px solid #2A2522" : undefined} borderRight={close === "final" ? "4px solid #2A2522" : close === "double" ? "4px double #2A2522" : "1.5px solid #2A2522"}>
         {bar.ending && <Box position="absolute" top="0" left="3px" right="3px" borderTop="1.5px solid" borderLeft="1.5px solid" px="4px" fontSize="11px" lineHeight="12px">{bar.ending}.</Box>}
         {bar.repeatStart && <Dots side="left" />}
         {bar.repeatEnd > 0 && <Dots side="right" />}
         <Flex align="baseline">
-          {bar.cells.map((cell, i) => <Text key={`${i + 1}`} as="span" flex={`${cell.beats / all} 1 0`} minW="0" fontSize={bar.cells.length > 2 ? "16px" : "21px"} fontWeight="700" lineHeight="28px" whiteSpace="nowrap">{cell.name.replace(/^([A-G])b/, "$1♭").replace(/^([A-G])#/, "$1♯")}</Text>)}
+          {bar.cells.map((cell, i) => <Text key={`${i + 1}`} as="span" flex={`${cell.beats / all} 1 0`} minW="0" fontSize={bar.cells.length > 2 ? "17px" : "25px"} fontWeight="700" lineHeight="34px" whiteSpace="nowrap">{cell.name.replace(/^([A-G])b/, "$1♭").replace(/^([A-G])#/, "$1♯")}</Text>)}
         </Flex>
         {bar.repeatEnd > 2 && <Text position="absolute" right="12px" bottom="0" fontSize="11px">{bar.repeatEnd} times</Text>}
         {bar.words && <Text fontSize="12.5px" lineHeight="15px" mt="2px">{bar.words}</Text>}

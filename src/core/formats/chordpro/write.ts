@@ -40,7 +40,7 @@ function sung(row: readonly Place[], chords: readonly SheetChord[], verse: numbe
     for (const event of place.bar.events) {
       const end = at + event.ticks;
       const syllable = event.lyrics?.[verse];
-      while (waiting[0] && waiting[0].at <= at) line += `[${plain(waiting.shift()?.symbol ?? "")}]`;
+      while (waiting[0] && waiting[0].at <= at) line += `[${plain(waiting.shift()?.symbol ?? "")}]${syllable ? "" : " "}`;
       if (syllable) line += plain(syllable.text) + (syllable.hyphen ? "" : " ");
       while (waiting[0] && waiting[0].at < end) line += `[${plain(waiting.shift()?.symbol ?? "")}] `;
       at = end;
