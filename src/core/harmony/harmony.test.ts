@@ -5,7 +5,7 @@ import { arbitraryTune } from "../../testing/arbitraryTune";
 import { analyse, strainKeys } from "../analysis";
 import { deriveChords, fileLocks } from "../chords";
 import { INSTRUMENTS, type Instrument } from "../instruments";
-import { beatTicks, type Tune } from "../score";
+import { beatTicks, timeline, type Tune } from "../score";
 import { inKey, intervalNumber, midi, parseChord, pitchName } from "../theory";
 import { CHORD_FIT, deriveHarmony, FOURTH_UNDER_TONIC, harmonyStaff, type HarmonyLine, SCHOOLS, type School, THIRDS } from ".";
 
@@ -54,6 +54,25 @@ describe("worked by hand", () => {
 function broken(tune: Tune, line: HarmonyLine, on: Instrument): string[] {
   const { places } = analyse(tune);
   const wrong: string[] = [];
+  const octaves = line.school === "Octave";
+  const tops = timeline(places).filter((t) => t.event.pitches.length > 0);
+  // Every melody note against every note it sounds with, on every felt beat they share.
+  for (const n of line.notes) {
+    if (!n.pitch) continue;
+    for (const t of tops.filter((t) => t.at < n.at + n.ticks && t.at + t.event.ticks > n.at)) {
+      const sounds = t.event.pitches.map(midi);
+      const gap = line.side === "below" ? Math.min(...sounds) - midi(n.pitch) : midi(n.pitch) - Math.max(...sounds);
+      if (gap < 0) wrong.push(`bar ${n.bar}: crosses the melody at ${t.at}`);
+      const [from, to] = [Math.max(n.at, t.at), Math.min(n.at + n.ticks, t.at + t.event.ticks)];
+      const beat = beatTicks(t.place.metre);
+      const into = (t.place.offset + from - t.place.at) % beat;
+      if ((into === 0 || into + to - from > beat) && [1, 6, 11].includes(gap % 12)) wrong.push(`bar ${n.bar}: clash on a beat at ${from}`);
+    }
+    const key = places[n.bar]!.key;
+    if (midi(n.pitch) < midi(on.lowest) || midi(n.pitch) > midi(on.highest)) wrong.push(`bar ${n.bar}: out of range`);
+    if (!inKey(n.pitch, key) && !(n.chord && parseChord(n.chord)?.sounds.includes(midi(n.pitch) % 12))) wrong.push(`bar ${n.bar}: outside key and chord`);
+    if (n.chord && !parseChord(n.chord)!.sounds.includes(midi(n.pitch) % 12) && !n.figure) wrong.push(`bar ${n.bar}: note outside the chord without a class`);
+  }
   const sounding = line.notes.filter((n) => n.melody);
   sounding.forEach((n, i) => {
     const where = `bar ${n.bar} event ${n.event}`;
@@ -71,8 +90,8 @@ function broken(tune: Tune, line: HarmonyLine, on: Instrument): string[] {
     const before = sounding[i - 1];
     if (before?.pitch && before.melody) {
       const [was, is] = [Math.abs(midi(before.pitch) - midi(before.melody)) % 12, Math.abs(gap) % 12];
-      const moved = midi(before.pitch) !== midi(n.pitch) || midi(before.melody) !== midi(n.melody);
-      if (moved && was === is && (is === 0 || is === 7)) wrong.push(`${where}: parallel ${is === 0 ? "octaves" : "fifths"}`);
+      const moved = midi(before.pitch) !== midi(n.pitch) && midi(before.melody) !== midi(n.melody);
+      if (moved && was === is && (is === 7 || (is === 0 && !octaves))) wrong.push(`${where}: parallel ${is === 0 ? "octaves" : "fifths"}`);
     }
   });
   return wrong;
@@ -91,7 +110,9 @@ describe("promises, over random tunes in every mode", () => {
       const { places } = analyse(tune);
       const line = lineOf(tune, school);
       const staff = harmonyStaff(line, places, { id: "x", name: "x", clef: "treble", program: 0 });
-      expect(staff.bars.map((b) => b.map((e) => e.ticks))).toEqual(places.map((p) => p.bar.events.map((e) => e.ticks)));
+      if (school.pace === "melody") expect(staff.bars.map((b) => b.map((e) => e.ticks))).toEqual(places.map((p) => p.bar.events.map((e) => e.ticks)));
+      expect(staff.bars.map((b) => b.reduce((sum, e) => sum + e.ticks, 0))).toEqual(places.map((p) => p.ticks));
+      staff.bars.forEach((bar, i) => { if (line.own[i]) expect(line.notes.filter((n) => n.bar === i).map((n) => n.event)).toEqual(bar.map((_, k) => k)); });
       expect(line.clashes).toHaveLength(places.length);
       expect(lineOf(tune, school)).toEqual(line);
     }), { numRuns: 40 });

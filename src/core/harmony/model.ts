@@ -17,14 +17,25 @@ export const HarmonyNote = z.object({
   chord: z.string().nullable(),
   rule: z.string(),
   reason: z.string(),
+  /** What a note outside the chord does; absent for chord notes and where no chord is set. */
+  figure: z.enum(["passing", "neighbour", "suspension", "appoggiatura", "anticipation", "escape", "free"]).optional(),
+  locked: z.boolean(),
+  /** Other notes for this moment, a null pitch for a rest, with what the whole line would cost more. */
+  alternatives: z.array(z.object({ pitch: Pitch.nullable(), interval: z.int().nullable(), cost: z.number() })),
 });
 export type HarmonyNote = z.infer<typeof HarmonyNote>;
+
+/** A note a teacher has settled: what starts `at` ticks into bar `bar` (an index); null for a rest. */
+export const HarmonyLock = z.object({ bar: z.int().min(0), at: z.int().min(0), pitch: Pitch.nullable() });
+export type HarmonyLock = z.infer<typeof HarmonyLock>;
 
 export const HarmonyLine = z.object({
   school: z.string(),
   side: z.enum(["below", "above"]),
   instrument: z.string(),
   notes: z.array(HarmonyNote),
+  /** By bar index: whether the line has a rhythm of its own there. Elsewhere it has the melody's. */
+  own: z.array(z.boolean()),
   /** Clash of each bar by index, 0 calm to 100 harsh, and of the whole. */
   clashes: z.array(z.number()),
   clash: z.number(),

@@ -1,18 +1,28 @@
 import { type Event, type Place, rest, type Staff } from "../score";
-import type { HarmonyLine } from "./model";
+import type { HarmonyLine, HarmonyNote } from "./model";
 
-/** A line as a staff: the melody's rhythm and ties with the line's pitches. */
+/** A line as a staff: in bars that go with the melody its rhythm and ties, elsewhere the line's own notes and rests. */
 export function harmonyStaff(line: HarmonyLine, places: readonly Place[], staff: Omit<Staff, "bars">): Staff {
-  const byPlace = new Map(line.notes.map((n) => [`${n.bar}:${n.event}`, n]));
-  let held: HarmonyLine["notes"][number] | undefined;
+  const byBar = new Map<number, HarmonyNote[]>();
+  for (const note of line.notes) byBar.set(note.bar, [...(byBar.get(note.bar) ?? []), note]);
+  let held: HarmonyNote | undefined;
   let tied = false;
-  const bars = places.map((place) => place.bar.events.map((event, i): Event => {
-    const own = byPlace.get(`${place.index}:${i}`);
-    held = tied && event.pitches.length > 0 ? held : own;
-    tied = event.tie === true;
-    const shape = { ticks: event.ticks, ...(event.tuplet ? { tuplet: event.tuplet } : {}) };
-    if (!held?.pitch || event.pitches.length === 0) return { ...rest(event.ticks), ...shape };
-    return { ...shape, pitches: [held.pitch], ...(event.tie ? { tie: true } : {}), ...(event.slurs ? { slurs: event.slurs } : {}) };
-  }));
+  const bars = places.map((place) => {
+    const own = byBar.get(place.index) ?? [];
+    if (line.own[place.index]) {
+      [held, tied] = [undefined, false];
+      return own.map((n): Event => (n.pitch ? { ticks: n.ticks, pitches: [n.pitch] } : rest(n.ticks)));
+    }
+    return place.bar.events.map((event, i): Event => {
+      const note = own.find((n) => n.event === i);
+      held = tied && event.pitches.length > 0 ? held : note;
+      // A tie into a bar with a rhythm of its own ends at the bar line.
+      tied = event.tie === true && !(i === place.bar.events.length - 1 && line.own[place.index + 1]);
+      const pitch = event.pitches.length > 0 ? held?.pitch : undefined;
+      const tuplet = event.tuplet ? { tuplet: event.tuplet } : {};
+      if (!pitch) return { ...rest(event.ticks), ...tuplet };
+      return { ticks: event.ticks, pitches: [pitch], ...tuplet, ...(tied ? { tie: true } : {}), ...(event.slurs ? { slurs: event.slurs } : {}) };
+    });
+  });
   return { ...staff, bars };
 }
