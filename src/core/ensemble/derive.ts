@@ -24,12 +24,28 @@ function planOf(work: Work, analysis: Analysis): ChordPlan {
 export const rivalPlan = (work: Work, other: string): ChordPlan =>
   planOf(other === FILE_CHORDS ? { ...work, fileChords: true, locks: [] } : { ...work, fileChords: false, style: other }, analyse(work.tune));
 
+const schoolNamed = (name: string) => SCHOOLS.find((s) => s.name === name) ?? CHORD_FIT;
+
+/** The harmony line of a work over its chords. */
+function lineOf(work: Work, { places, form }: Analysis, plan: ChordPlan): HarmonyLine {
+  return deriveHarmony({
+    places, plan, phraseEnds: new Set(form.phrases.map((p) => p.to)), school: schoolNamed(work.school), side: work.side,
+    bars: new Map(work.barSchools.map((b) => [b.bar, schoolNamed(b.school)])), locks: work.harmonyLocks,
+  });
+}
+
+/** The line of another school throughout, over the same chords, to compare; locks are left aside. */
+export function rivalLine(work: Work, school: string): HarmonyLine {
+  const analysis = analyse(work.tune);
+  return lineOf({ ...work, school, barSchools: [], harmonyLocks: [] }, analysis, planOf(work, analysis));
+}
+
 /** Derives a whole work. Pure: the same work gives the same result. */
 export function derive(work: Work): Derived {
   const analysis = analyse(work.tune);
   const { places, form } = analysis;
   const plan = planOf(work, analysis);
-  const line = deriveHarmony({ places, plan, phraseEnds: new Set(form.phrases.map((p) => p.to)), school: SCHOOLS.find((s) => s.name === work.school) ?? CHORD_FIT, side: work.side });
+  const line = lineOf(work, analysis, plan);
   return { analysis, weave: weave(places, form, work.tune.strains.map((s) => s.label)), plan, line, chords: printedChords(plan, places), parts: writeParts({ places, plan, line }) };
 }
 

@@ -26,6 +26,8 @@ export type Step = { own: number; melody: number; same: boolean; weighty: boolea
 /** A way to harmonise: a named setting of one search. */
 export type School = {
   name: string;
+  /** Its rule in a few words. */
+  rule: string;
   /** What its notes go with: the melody's notes, the chords, the beats, or the melody's held notes. */
   pace: "melody" | "chord" | "beat" | "held";
   /** Side it is written for where the teacher does not say. */
@@ -59,13 +61,13 @@ const instead: Words = { rule: "fallback", words: "the third is not to be had he
 
 /** A diatonic third throughout. Practice: rules 1 and 2. */
 export const THIRDS: School = {
-  name: "Thirds", pace: "melody", side: "below", cost: fallback, move: leaps,
+  name: "Thirds", rule: "a third all the way", pace: "melody", side: "below", cost: fallback, move: leaps,
   because: ({ interval }) => (interval === 3 ? { rule: "third", words: "the school keeps a third throughout" } : instead),
 };
 
 /** Thirds, but a fourth where the two notes are tonic and fifth: under the tonic for a low line, over the fifth degree for a high one. Practice: rule 3. */
 export const FOURTH_UNDER_TONIC: School = {
-  name: "Fourth under the tonic", pace: "melody", side: "below", move: leaps,
+  name: "Fourth under the tonic", rule: "a third, but a fourth where the melody is on the tonic", pace: "melody", side: "below", move: leaps,
   cost: (offer, scene) => (turns(scene) ? ({ 4: 0, 3: 2 } as Points)[offer.interval] ?? fallback(offer) : fallback(offer)),
   because: ({ interval }, scene) =>
     turns(scene) && interval === 4
@@ -94,23 +96,23 @@ function fitReason({ interval, fits }: Offer, scene: Scene): Words {
 }
 
 /** Third or fourth, whichever is in the chord; sixth or fifth where neither is; passing notes keep the parallel. Practice: rule 4. */
-export const CHORD_FIT: School = { name: "Chord-fit", pace: "melody", side: "below", cost: byChord(IN_CHORD, PASSING), move: parallel(0.7), because: fitReason };
+export const CHORD_FIT: School = { name: "Chord-fit", rule: "third or fourth, whichever is in the chord", pace: "melody", side: "below", cost: byChord(IN_CHORD, PASSING), move: parallel(0.7), because: fitReason };
 
 const HIGH_IN: Points = { 3: 0, 6: 0.3, 4: 0.5, 5: 1.3, 8: 1.4, 10: 1.6, 1: 3 };
 const HIGH_PASSING: Points = { 3: 0.1, 6: 0.2, 4: 0.6, 5: 1.4, 8: 2.2, 10: 1.2, 1: 3 };
 /** The same reasoning above the melody, where sixths ring as well as thirds and a calm line is kept out of the tune's way. */
-const HIGH_LINE: School = { name: "High line", pace: "melody", side: "above", cost: byChord(HIGH_IN, HIGH_PASSING), move: (step) => parallel(0.3)(step) + 0.16 * Math.max(0, Math.abs(step.own) - 2), because: fitReason };
+const HIGH_LINE: School = { name: "High line", rule: "the chord’s thirds and sixths, kept calm above the tune", pace: "melody", side: "above", cost: byChord(HIGH_IN, HIGH_PASSING), move: (step) => parallel(0.3)(step) + 0.16 * Math.max(0, Math.abs(step.own) - 2), because: fitReason };
 
 const NORDIC: Points = { 3: 0, 6: 0.5, 1: 0.9, 8: 0.7, 4: 1, 5: 1.2, 10: 0.8 };
 const NORDIC_CLOSE: Points = { 1: 0, 8: 0.1, 3: 2, 6: 2.4, 10: 2.6, 5: 2.2, 4: 3 };
 /** A second voice with a shape of its own: thirds, unisons and octaves in turn, against the melody where a phrase closes, together on its last note. */
 const NORDIC_SECOND: School = {
-  name: "Nordic second", pace: "melody", side: "below",
-  cost: ({ interval, fits }, scene) => (scene.cadence ? NORDIC_CLOSE : NORDIC)[interval] ?? (4 + (scene.weighty && !fits ? 0.9 : 0)),
+  name: "Nordic second", rule: "a shape of its own; against the tune at closes, together at the end", pace: "melody", side: "below",
+  cost: ({ interval, fits }, scene) => ((scene.cadence ? NORDIC_CLOSE : NORDIC)[interval] ?? 4) + (scene.weighty && !fits && !scene.cadence ? 0.6 : 0),
   move: (step) => {
     const together = Math.sign(step.own) === Math.sign(step.melody) && step.own !== 0;
     const against = step.own !== 0 && step.melody !== 0 && !together;
-    return 0.22 * Math.max(0, Math.abs(step.own) - 2) + (step.same ? 0.75 : 0) + (together ? 0.45 : 0) - (against ? (step.closing ? 0.7 : 0.3) : 0);
+    return 0.3 * Math.max(0, Math.abs(step.own) - 2) + (step.same && step.weighty ? 0.35 : 0) + (step.closing ? (together ? 0.45 : 0) - (against ? 0.7 : 0) : 0);
   },
   because: ({ interval, fits }, scene) => {
     if (scene.cadence) return interval === 1 || interval === 8 ? { rule: "meeting at the close", words: "the two voices meet where the phrase ends" } : { rule: "close", words: "no unison or octave is to be had, and this is the nearest rest" };
@@ -121,14 +123,14 @@ const NORDIC_SECOND: School = {
 
 /** The tune itself an octave away. The one school that wants octaves to run. */
 const OCTAVE: School = {
-  name: "Octave", pace: "melody", side: "below", octaves: true,
+  name: "Octave", rule: "the tune itself, an octave away", pace: "melody", side: "below", octaves: true,
   cost: (offer) => (offer.interval === 8 ? 0 : 6 + fallback(offer)), move: leaps,
   because: ({ interval }) => (interval === 8 ? { rule: "octave", words: "the tune itself, an octave away" } : { rule: "fallback", words: "the octave is out of reach or out of the key here" }),
 };
 
 /** Open strings or one held finger; changes only when it must. */
 const DRONE: School = {
-  name: "Drone and pedal", pace: "beat", side: "below", drones: true,
+  name: "Drone and pedal", rule: "an open string or one held finger", pace: "beat", side: "below", drones: true,
   cost: ({ fits, open, tonic, fifth, interval }) => (fits ? 0 : 0.8) + (open ? 0 : 0.35) + (tonic ? 0 : fifth ? 0.15 : 0.8) + (interval > 12 ? 0.3 : 0),
   move: ({ repeated, own }) => (repeated ? 0 : 1.8 + 0.03 * Math.abs(own)),
   because: ({ open, tonic, fifth, fits }, scene) => ({ rule: open ? "open string" : "held finger", words: `${tonic ? "the tonic" : fifth ? "the fifth of the key" : fits ? `a note ${inChord(scene)}` : "a note of the key"} ${open ? "on an open string, left ringing" : "held down under one finger"}` }),
@@ -136,7 +138,7 @@ const DRONE: School = {
 
 /** One note to each chord, along the smoothest path. */
 const ONE_NOTE: School = {
-  name: "One note per chord", pace: "chord", side: "below",
+  name: "One note per chord", rule: "the nearest note of each chord, held", pace: "chord", side: "below",
   cost: ({ fits, chordNote, interval }, scene) => (fits ? [0.1, 0, 0.15][chordNote] ?? 0.5 : scene.chord ? Number.POSITIVE_INFINITY : 0) + (interval === 1 ? 0.6 : interval > 10 ? 0.5 : 0),
   move: (step) => smooth(0.3)(step) + (Math.abs(step.own) === 1 ? 0.1 : 0),
   because: ({ chordNote }, scene) => ({ rule: "one note per chord", words: scene.chord ? `the ${["root", "third", "fifth"][chordNote] ?? "seventh"} of ${scene.chord.symbol}, the nearest chord note to the one before` : "a note of the key, held" }),
@@ -144,7 +146,7 @@ const ONE_NOTE: School = {
 
 /** Moves while the melody holds, rests while it moves. */
 const COUNTER: School = {
-  name: "Counter-figure", pace: "held", side: "below",
+  name: "Counter-figure", rule: "moves while the tune holds, rests while it moves", pace: "held", side: "below",
   cost: ({ fits, interval }, scene) => (fits ? 0 : scene.weighty ? 2.5 : 0.6) + (interval === 1 ? 1 : interval > 10 ? 0.6 : 0),
   move: (step) => (step.repeated ? 1.2 : 0.2 * Math.max(0, Math.abs(step.own) - 2)),
   because: ({ fits }, scene) => ({ rule: "answer", words: `the melody ${scene.melody ? "holds" : "rests"}, and the figure moves${fits ? ` through the chord${scene.chord ? ` of ${scene.chord.symbol}` : ""}` : " between chord notes"}` }),

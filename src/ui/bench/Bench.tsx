@@ -2,8 +2,10 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { parseAsStringLiteral, useQueryState } from "nuqs";
 import { useCallback, useMemo, useState } from "react";
-import { sheetOf } from "../../core/ensemble";
+import { lockNote, sheetOf } from "../../core/ensemble";
+import type { HarmonyLine } from "../../core/harmony";
 import { insertAfter, moveStep, remove, splitBar } from "../../core/score";
+import { type Pitch, pitchName } from "../../core/theory";
 import type { Loaded } from "../../server/collection";
 import { WeaveStrip } from "../weave/WeaveStrip";
 import { HelpSheet } from "./HelpSheet";
@@ -19,6 +21,7 @@ import { useChordEdits } from "./useChordEdits";
 import { useKeys } from "./useKeys";
 import { useNaming } from "./useNaming";
 import { useRival } from "./useRival";
+import { useSecond } from "./useSecond";
 import type { PageName } from "./panel/TunePanel";
 
 /** The working page of one tune. */
@@ -53,6 +56,18 @@ export function Bench({ loaded }: { loaded: Loaded }) {
   const hearBar = useCallback((bar: number) => player.play(bar, bar, false, false), [player.play]);
   const edits = useChordEdits(bench, derived, selection?.kind === "chord" ? selection.index : undefined, hearBar);
   const { chord } = edits;
+  const playLine = useCallback((from: number, to: number, line: HarmonyLine | null) => player.play(from, to, false, false, line), [player.play]);
+  const second = useSecond(bench, playLine);
+  const note = selection?.kind === "note" ? derived?.line.notes[selection.index] : undefined;
+  const inBar = note && derived ? { bar: note.bar, at: note.at - (derived.analysis.places[note.bar]?.at ?? 0) } : undefined;
+  const takeNote = useCallback((pitch: Pitch | null) => {
+    if (inBar) bench.change(`Harmony note ${pitch ? pitchName(pitch) : "rest"} locked`, (w) => lockNote(w, inBar, pitch));
+  }, [inBar, bench.change]);
+  const toggleNote = useCallback(() => {
+    if (!inBar || !note) return;
+    if (note.locked) bench.change("Harmony note freed", (w) => lockNote(w, inBar));
+    else takeNote(note.pitch);
+  }, [inBar, note, bench.change, takeNote]);
 
   const event = lens === "Tune" && selection?.kind === "event" ? selection : undefined;
   const edit = useCallback((what: NoteEdit) => {
@@ -87,10 +102,11 @@ export function Bench({ loaded }: { loaded: Loaded }) {
     "Shift+ArrowLeft": () => setLoop({ from: loop?.from ?? bar, to: Math.max(loop?.from ?? bar, (loop?.to ?? bar) - 1) }),
     Enter: () => { if (lens === "Tune") return select({ kind: "event", bar, event: 0 }); const i = derived?.plan.chords.findIndex((c) => c.bar === bar) ?? -1; if (i >= 0) select({ kind: "chord", index: i }); },
     Escape: () => { if (help) setHelp(false); else { setSelection(null); setLoop(null); } },
-    l: edits.toggleLock, L: edits.lockPhrase, D: edits.copyPhrase, s: edits.split, j: edits.merge,
+    l: note ? toggleNote : edits.toggleLock, L: edits.lockPhrase, D: edits.copyPhrase, s: edits.split, j: edits.merge,
     "[": () => edits.move(selection?.kind === "chord" ? selection.index : undefined, -1), "]": () => edits.move(selection?.kind === "chord" ? selection.index : undefined, 1),
     h: () => { if (selection) player.play(bar, bar, false, false); },
-    ...Object.fromEntries([chord?.added?.plain, chord?.symbol, ...others].slice(0, 5).map((symbol, i) => [String(i), () => { if (symbol) edits.take(symbol); }])),
+    ...Object.fromEntries((note ? [note.pitch, ...note.alternatives.map((a) => a.pitch)].slice(0, 4) : []).map((pitch, i) => [String(i + 1), () => takeNote(pitch)])),
+    ...Object.fromEntries((chord ? [chord.added?.plain, chord.symbol, ...others].slice(0, 5) : []).map((symbol, i) => [String(i), () => { if (symbol) edits.take(symbol); }])),
     "Mod+z": () => { if (bench.canUndo) bench.travel("undo"); },
     "Mod+Shift+z": () => { if (bench.canRedo) bench.travel("redo"); },
     "Mod+y": () => { if (bench.canRedo) bench.travel("redo"); },
@@ -129,13 +145,13 @@ export function Bench({ loaded }: { loaded: Loaded }) {
           {bench.problem && <Text role="alert" color="madder" py="3">{bench.problem}</Text>}
           {player.failure && <Text role="alert" color="madder" py="3">No sound: {player.failure}</Text>}
           {derived && sheet ? (
-            <Rows derived={derived} sheet={sheet} lens={lens} selection={selection} onSelect={select} bar={bar} sounding={player.sounding} loop={loop} onPick={pick} naming={naming} onDrag={drag} rival={rival} onMoveChange={edits.move} />
+            <Rows derived={derived} sheet={sheet} lens={lens} selection={selection} onSelect={select} bar={bar} sounding={player.sounding} loop={loop} onPick={pick} naming={naming} onDrag={drag} rival={rival} second={second} onMoveChange={edits.move} />
           ) : (
             <Text color="quiet" py="6">Deriving chords, harmony and parts…</Text>
           )}
         </Box>
         {derived && (
-          <Panel bench={bench} derived={derived} lens={lens} selection={selection} onSelect={select} edits={edits} rival={rival} player={player} bar={bar} shown={shown} onShow={setShown} folded={folded} onFold={setFolded} naming={naming} page={page} onPage={setPage} onEdit={edit} refused={refused} onRefused={setRefused} />
+          <Panel bench={bench} derived={derived} lens={lens} selection={selection} onSelect={select} edits={edits} rival={rival} second={second} loop={loop} onNote={takeNote} onNoteLock={toggleNote} player={player} bar={bar} shown={shown} onShow={setShown} folded={folded} onFold={setFolded} naming={naming} page={page} onPage={setPage} onEdit={edit} refused={refused} onRefused={setRefused} />
         )}
       </Flex>
       <Transport player={player} work={work} derived={derived} loop={loop} bar={bar} onLoop={setLoop} />

@@ -10,16 +10,18 @@ import { WeaveStrip } from "../weave/WeaveStrip";
 import type { Lens, Selection } from "./lenses";
 import { useNear } from "./useNear";
 import { ChangeMarks, ChordLane, type Laned } from "./ChordLane";
+import { LineMarks } from "./LineMarks";
 import { NameLane } from "./NameLane";
 import type { NamingState } from "./useNaming";
 import type { RivalState } from "./useRival";
+import type { SecondState } from "./useSecond";
 import type { Loop } from "./usePlayer";
 
 type Props = {
   derived: Derived; sheet: Sheet; lens: Lens; selection: Selection; onSelect: (next: Selection) => void;
   bar: number; sounding: number | null; loop: Loop; onPick: (bar: number, extend: boolean) => void;
   phrase: Phrase; from: number; to: number; width: number;
-  rival: RivalState; onMoveChange: (index: number, beats: number) => void; naming: NamingState; onDrag: (bar: number, event: number, steps: number) => void;
+  rival: RivalState; second: SecondState; onMoveChange: (index: number, beats: number) => void; naming: NamingState; onDrag: (bar: number, event: number, steps: number) => void;
 };
 
 /** A box over a bar's staves, with a little room above and below. */
@@ -32,7 +34,7 @@ const scaleOf = (mark: Element, pixels: number): number => pixels / ((mark as SV
 const NOTCH = 30;
 
 /** One phrase: its name and what it repeats, the chords over their notes, the staves. Engraved anew only when its own music changes. */
-export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect, bar, sounding, loop, onPick, phrase, from, to, width, naming, onDrag, rival, onMoveChange }: Props) {
+export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect, bar, sounding, loop, onPick, phrase, from, to, width, naming, onDrag, rival, second, onMoveChange }: Props) {
   const section = useRef<HTMLDivElement>(null);
   const holder = useRef<HTMLDivElement>(null);
   const [svg, setSvg] = useState("");
@@ -140,6 +142,7 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
           <div ref={holder} data-engraving style={{ position: "relative", touchAction: lens === "Tune" ? "pan-y" : undefined }} onClick={click} onPointerDown={pickUp} onPointerMove={move} onPointerUp={letGo} onPointerCancel={letGo} dangerouslySetInnerHTML={{ __html: svg }} />
           {lens === "Tune" && naming.spelling && <NameLane places={own.places} measured={measured} spelling={naming.spelling} on={naming.on} />}
           {lens === "Chords" && measured && <ChangeMarks chords={chords} places={own.places} measured={measured} />}
+          {lens === "Harmony" && measured && <LineMarks line={derived.line} places={own.places} measured={measured} numbers={second.numbers} ghost={second.ghost} />}
           {lens === "Harmony" && measured?.bars.map((b) => {
             const clash = derived.line.clashes[b.index] ?? 0;
             return clash >= NOTCH ? (

@@ -8,12 +8,13 @@ import type { Lens, Selection } from "./lenses";
 import { Row } from "./Row";
 import type { NamingState } from "./useNaming";
 import type { RivalState } from "./useRival";
+import type { SecondState } from "./useSecond";
 import type { Loop } from "./usePlayer";
 
 type Props = {
   derived: Derived; sheet: Sheet; lens: Lens; selection: Selection; onSelect: (next: Selection) => void;
   bar: number; sounding: number | null; loop: Loop; onPick: (bar: number, extend: boolean) => void;
-  rival: RivalState; onMoveChange: (index: number, beats: number) => void; naming: NamingState; onDrag: (bar: number, event: number, steps: number) => void;
+  rival: RivalState; second: SecondState; onMoveChange: (index: number, beats: number) => void; naming: NamingState; onDrag: (bar: number, event: number, steps: number) => void;
 };
 
 /** Width of the gutter with the phrase's name, and the narrowest row that still holds four bars. */

@@ -1,6 +1,7 @@
 "use client";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { type Derived, sheetOf, type Work } from "../../core/ensemble";
+import { type HarmonyLine, harmonyStaff } from "../../core/harmony";
 import { countIn, perform } from "../../core/performance";
 import type { Performance } from "../../core/score";
 import { barAt, stretchOf } from "../../workers/sound/schedule";
@@ -21,10 +22,12 @@ export function usePlayer(work: Work, derived: Derived | null, bar: number, loop
   const now = useRef<Performance | null>(null);
 
   /** The performance of the work as it stands, made when it is asked for. */
-  const prepare = useCallback(() => {
+  const prepare = useCallback((other: HarmonyLine | null = null) => {
     if (!derived) return null;
     // Chords sound on through a bar that only repeats them: every planned chord is played, not only those printed.
-    const sheet = { ...sheetOf(work, derived), chords: derived.plan.chords.map(({ bar, at, symbol }) => ({ bar, at, symbol })) };
+    const all = sheetOf(work, derived);
+    const staves = other ? all.staves.map((s) => (s.id === "moving" ? harmonyStaff(other, derived.analysis.places, s) : s)) : all.staves;
+    const sheet = { ...all, staves, chords: derived.plan.chords.map(({ bar, at, symbol }) => ({ bar, at, symbol })) };
     now.current = perform(work.tune, sheet, { backing: work.backing });
     return now.current;
   }, [work, derived]);
@@ -37,8 +40,8 @@ export function usePlayer(work: Work, derived: Derived | null, bar: number, loop
   useEffect(() => player.current?.setMuted(muted), [muted]);
   useEffect(() => player.current?.setPercent(percent), [percent]);
 
-  const play = useCallback((from: number, to: number | null, looped: boolean, clicks = counting) => {
-    const performance = prepare();
+  const play = useCallback((from: number, to: number | null, looped: boolean, clicks = counting, other: HarmonyLine | null = null) => {
+    const performance = prepare(other);
     if (!performance || !derived) return;
     const stretch = stretchOf(performance.bars, from, to ?? from);
     setFailure("");

@@ -4,7 +4,7 @@ export type Measured = {
   /** Middle of the head of each event of the first staff, by "BAR.EVENT". */
   notes: ReadonlyMap<string, number>;
   /** Every staff of every bar with its notes, for telling what a click meant. */
-  staves: { bar: number; staff: string; top: number; bottom: number; notes: { event: number; x: number }[] }[];
+  staves: { bar: number; staff: string; top: number; bottom: number; notes: { event: number; x: number }[]; /** Height of each event's head. */ heads: ReadonlyMap<number, number> }[];
 };
 
 /** The note a point in the row means: the nearest one of the staff it lies closest to. */
@@ -48,9 +48,10 @@ export function measureRow(holder: HTMLElement, bars: readonly number[], lines: 
       const line = lines[i] ?? "";
       const heads = [...element.querySelectorAll(`[data-id^="${line}."]`)].map((note) => {
         const box = note.getBoundingClientRect();
-        return { event: Number(note.getAttribute("data-id")?.split(".")[2]), x: box.left + box.width / 2 - origin.left };
+        const head = note.querySelector("g.notehead")?.getBoundingClientRect() ?? box;
+        return { event: Number(note.getAttribute("data-id")?.split(".")[2]), x: box.left + box.width / 2 - origin.left, y: head.top + head.height / 2 - origin.top };
       });
-      return { bar, staff: line, top: Math.min(...edges.map((e) => e.top)) - origin.top, bottom: Math.max(...edges.map((e) => e.bottom)) - origin.top, notes: heads };
+      return { bar, staff: line, top: Math.min(...edges.map((e) => e.top)) - origin.top, bottom: Math.max(...edges.map((e) => e.bottom)) - origin.top, notes: heads, heads: new Map(heads.map((h) => [h.event, h.y])) };
     });
   });
   return { bars: found, notes, staves };

@@ -1,7 +1,7 @@
 import { expose } from "comlink";
-import { derive, rivalPlan } from "../../core/ensemble";
+import { derive, rivalLine, rivalPlan } from "../../core/ensemble";
 
-const deriver = { derive, rivalPlan };
+const deriver = { derive, rivalLine, rivalPlan };
 export type Deriver = typeof deriver;
 
 expose(deriver);
