@@ -69,7 +69,7 @@ test("three schools give three lines, and a note says its reason", async ({ page
   const second = () => page.locator('[data-id^="moving."] .notehead').evaluateAll((all) => all.map((n) => Math.round(n.getBoundingClientRect().y)).join());
   const lines = new Set<string>();
   for (const school of ["Thirds", "Fourth under the tonic", "Chord-fit"]) {
-    await page.getByText(school, { exact: true }).click();
+    await page.getByRole("radiogroup", { name: "School" }).getByText(school, { exact: true }).click();
     await expect.poll(async () => { lines.add(await second()); return page.getByRole("radio", { name: new RegExp(`^${school}`) }).isChecked(); }).toBe(true);
     await page.waitForTimeout(400);
     lines.add(await second());

@@ -60,7 +60,6 @@ export const ChordLane = memo(function ChordLane({ chords, places, measured, cho
     if (!held.current || !e.buttons) return;
     const moved = e.clientX - held.current.start;
     if (Math.abs(moved) < DRAG) return;
-    e.currentTarget.setPointerCapture(e.pointerId);
     e.currentTarget.style.transform = `translateX(${moved}px)`;
   };
   const letGo = (e: React.PointerEvent<HTMLElement>) => {
@@ -98,7 +97,7 @@ export const ChordLane = memo(function ChordLane({ chords, places, measured, cho
             borderRadius="5px" bg={chosen ? "block" : "transparent"} color={chosen ? "onBlock" : goesOn ? "quiet" : "ink"} _hover={chosen ? {} : { bg: "linen" }} lineHeight="30px" whiteSpace="nowrap" cursor={goesOn ? "pointer" : "grab"}
             aria-pressed={chosen} aria-label={`${parsed ? chordWords(parsed) : chord.symbol}${chord.locked ? ", locked" : ""}`}
             onClick={() => onSelect(chosen ? null : { kind: "chord", index })}
-            onPointerDown={(e: React.PointerEvent<HTMLElement>) => { if (!goesOn && e.button === 0) held.current = { index, from: place.at + chord.at, x, start: e.clientX }; }}
+            onPointerDown={(e: React.PointerEvent<HTMLElement>) => { if (goesOn || e.button !== 0) return; held.current = { index, from: place.at + chord.at, x, start: e.clientX }; e.currentTarget.setPointerCapture(e.pointerId); }}
             onPointerMove={pull} onPointerUp={letGo} onPointerCancel={(e: React.PointerEvent<HTMLElement>) => { held.current = null; e.currentTarget.style.transform = ""; }}
           >
             <Box as="span" fontSize={quiet ? "13px" : "18px"} fontWeight={quiet ? "400" : "700"}>{names === "letters" ? root?.replace("b", "♭").replace("#", "♯") : root}</Box>

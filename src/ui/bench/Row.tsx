@@ -118,7 +118,7 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
   const framed = measured?.bars.find((b) => b.index === (sounding ?? bar));
   const first = from === phrase.from;
   return (
-    <Flex ref={section} as="section" css={{ contain: "layout style" }} aria-label={`${phrase.name}: ${relation}`} borderBottom="1px solid" borderColor="cord" pt="8px" pb="2px" direction={{ base: "column", md: "row" }}>
+    <Flex ref={section} as="section" css={{ contain: "layout style" }} aria-label={`${phrase.name}: ${relation}`} borderBottom="1px solid" borderColor="cord" pt="8px" pb={lens === "Harmony" && second.numbers ? "20px" : "2px"} direction={{ base: "column", md: "row" }}>
       <Box w={{ base: "100%", md: "132px" }} flexShrink={0} pr={{ base: 0, md: "18px" }} pt={{ base: "2px", md: lens === "Tune" ? "12px" : "36px" }}>
         {first && <Text fontFamily="heading" fontSize="20px" fontWeight="600" lineHeight="24px">{phrase.name}</Text>}
         <Box my="5px"><WeaveStrip cells={cells} height={9} /></Box>

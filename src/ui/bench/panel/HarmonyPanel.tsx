@@ -19,7 +19,7 @@ export function HarmonyPanel({ bench, derived, second, bar, loop, onSelect }: Pr
   const worst = line.clashes.map((clash, bar) => ({ clash, bar })).filter((c) => c.clash >= RUB).sort((a, b) => b.clash - a.clash).slice(0, 3);
   const [from, to] = [loop?.from ?? bar, loop?.to ?? bar];
   const number = (index: number) => analysis.places[index]?.number ?? 0;
-  const stretch = from === to ? `bar ${number(from)}` : `bars ${number(from)} to ${number(to)}`;
+  const stretch = from === to ? (number(from) === 0 ? "the pickup" : `bar ${number(from)}`) : `bars ${number(from)} to ${number(to)}`;
   const here = work.barSchools.find((b) => b.bar === from)?.school ?? work.school;
   const locked = work.harmonyLocks.length;
   return (

@@ -1,0 +1,102 @@
+import { readFile } from "node:fs/promises";
+import { expect, type Page, test } from "@playwright/test";
+
+async function open(page: Page, title: string, lens = "Chords") {
+  await page.goto("/");
+  await page.getByRole("link", { name: title }).click();
+  await expect(page.getByRole("heading", { name: title })).toBeVisible();
+  await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: lens }).click();
+  await expect(page.locator("[data-engraving] svg").nth(1)).toBeVisible();
+  await expect(page.locator("#rows").getByRole("button").first()).toBeVisible();
+}
+const lane = (page: Page) => page.locator("#rows").getByRole("button");
+const names = (page: Page) => lane(page).evaluateAll((all) => all.map((b) => b.getAttribute("aria-label")));
+const why = (page: Page) => page.getByRole("complementary", { name: "Why" });
+const undoAll = async (page: Page) => { const undo = page.getByRole("button", { name: "Undo" }); while (await undo.isEnabled()) { await undo.click(); await page.waitForTimeout(150); } };
+
+test("a chord is written, split, joined and moved by keys; what cannot be done says why", async ({ page }) => {
+  await open(page, "Herring at the Quay");
+  await lane(page).nth(1).click();
+  await page.keyboard.press("w");
+  await page.keyboard.type("hum");
+  await page.keyboard.press("Enter");
+  await expect(why(page).getByRole("alert")).toContainText('"hum" is not a chord');
+  await page.getByLabel("Write a chord").fill("Bm7");
+  await page.keyboard.press("Enter");
+  await expect(why(page).getByRole("heading", { name: "B minor seventh, bar 2" })).toBeVisible();
+  await page.keyboard.press("s");
+  await expect(why(page).getByText(/1 beat · locked/)).toBeVisible();
+  await page.keyboard.press("s");
+  await expect(why(page).getByRole("alert")).toContainText("One beat is not split further.");
+  await page.keyboard.press("j");
+  await expect(why(page).getByText(/whole bar · locked/)).toBeVisible();
+  await page.keyboard.press("]");
+  await expect(why(page).getByText(/1 beat/)).toBeVisible();
+  await undoAll(page);
+});
+
+test("a change is dragged to another beat", async ({ page }) => {
+  await open(page, "Herring at the Quay");
+  const before = await names(page);
+  const chord = lane(page).nth(1);
+  const box = (await chord.boundingBox())!;
+  const second = (await page.locator('[data-id="melody.2.3"] .notehead').boundingBox())!;
+  await page.mouse.move(box.x + 10, box.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 40, box.y + 10, { steps: 4 });
+  await page.mouse.move(second.x + 14, box.y + 10, { steps: 8 });
+  await page.mouse.up();
+  await expect.poll(async () => (await names(page)).slice(0, 3)).toEqual([`${before[0]}, locked`, `${before[0]}, locked`, `${before[1]}, locked`]);
+  await undoAll(page);
+});
+
+test("a phrase is locked and freed; its chords go to like phrases", async ({ page }) => {
+  await open(page, "Herring at the Quay");
+  await lane(page).nth(1).click();
+  await page.keyboard.press("Shift+L");
+  await expect(page.getByRole("region", { name: /^A1/ }).getByRole("button", { name: /locked$/ })).toHaveCount(4);
+  await page.keyboard.press("Shift+D");
+  await expect(page.getByRole("region", { name: /^A2/ }).getByRole("button", { name: /locked$/ })).not.toHaveCount(0);
+  await page.keyboard.press("Shift+L");
+  await expect(page.getByRole("region", { name: /^A1/ }).getByRole("button", { name: /locked$/ })).toHaveCount(0);
+  await undoAll(page);
+});
+
+test("styles, numerals, another plan beside this one, a bar taken from it", async ({ page }) => {
+  await open(page, "Herring at the Quay");
+  await why(page).getByText("Colour", { exact: true }).click();
+  await expect(why(page).getByText("a bass that walks")).toBeVisible();
+  await why(page).getByRole("button", { name: "numerals" }).click();
+  await expect(lane(page).first()).toHaveText(/^i/);
+  await page.getByLabel("Compare with").selectOption("Dance band");
+  await expect(why(page).getByText(/of the time by root and third/)).toBeVisible();
+  const take = why(page).getByRole("button", { name: /^Take/ }).first();
+  const bars = await why(page).getByRole("button", { name: /^Take/ }).count();
+  await take.click();
+  await expect(why(page).getByRole("button", { name: /^Take/ })).toHaveCount(bars - 1);
+  await undoAll(page);
+});
+
+test("the chord chart prints letters, numerals and functions; ChordPro goes out and comes in", async ({ page }, info) => {
+  await open(page, "The Boat She Came In");
+  const [download] = await Promise.all([page.waitForEvent("download"), why(page).getByRole("link", { name: "ChordPro" }).click()]);
+  const text = await readFile(await download.path(), "utf8");
+  expect(text).toMatch(/^\{title: The Boat She Came In\}/);
+  expect(text).toContain("{start_of_verse}");
+  const chords = [...text.matchAll(/\[([A-G][^\]]*)\]/g)].map((m) => m[1]);
+  expect(chords.length).toBeGreaterThan(4);
+  const path = info.outputPath("sheet.cho");
+  const { writeFile } = await import("node:fs/promises");
+  await writeFile(path, text);
+  await page.locator('input[type="file"]').setInputFiles(path);
+  await expect(why(page).getByRole("status")).toContainText("chords read");
+  await expect(lane(page).first()).toHaveAttribute("aria-label", /locked$/);
+  await writeFile(path, "[C]Quite [G]other words about a fox in a henhouse yard");
+  await page.locator('input[type="file"]').setInputFiles(path);
+  await expect(why(page).getByRole("alert")).toContainText("not those of this tune");
+  await undoAll(page);
+  await why(page).getByRole("link", { name: "Chord chart" }).click();
+  await expect(page.getByRole("heading", { name: "The Boat She Came In" })).toBeVisible();
+  await page.getByRole("button", { name: "functions" }).click();
+  await expect(page.getByRole("cell").first()).toHaveText(/^T/);
+});

@@ -1,0 +1,61 @@
+import { expect, type Page, test } from "@playwright/test";
+
+async function open(page: Page, title: string) {
+  await page.goto("/");
+  await page.getByRole("link", { name: title }).click();
+  await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Harmony" }).click();
+  await expect(page.locator('[data-id^="moving."]').first()).toBeVisible();
+}
+const why = (page: Page) => page.getByRole("complementary", { name: "Why" });
+const heads = (page: Page) => page.locator('[data-id^="moving."] .notehead').evaluateAll((all) => all.map((n) => Math.round(n.getBoundingClientRect().y)).join());
+const undoAll = async (page: Page) => { const undo = page.getByRole("button", { name: "Undo" }); while (await undo.isEnabled()) { await undo.click(); await page.waitForTimeout(150); } };
+
+test("all nine schools are drawn, each with a line of its own", async ({ page }) => {
+  await open(page, "The Lamp on the Slip");
+  const seen = new Set<string>();
+  for (const radio of await why(page).getByRole("radio").all()) {
+    const before = await heads(page);
+    if (!(await radio.isChecked())) {
+      await why(page).getByRole("radiogroup", { name: "School" }).getByText((await radio.getAttribute("value"))!, { exact: true }).click();
+      await expect.poll(() => heads(page)).not.toBe(before);
+      await page.waitForTimeout(300);
+    }
+    seen.add(await heads(page));
+  }
+  expect(seen.size).toBe(9);
+  await undoAll(page);
+});
+
+test("a note takes another candidate, is locked through a change of school, and is freed", async ({ page }) => {
+  await open(page, "Herring at the Quay");
+  const head = (await page.locator('[data-id="moving.2.0"] .notehead').boundingBox())!;
+  await page.mouse.click(head.x + 3, head.y + head.height / 2);
+  const title = await why(page).getByRole("heading").first().textContent();
+  await page.keyboard.press("3");
+  await expect(why(page).getByText(/· locked$/)).toBeVisible();
+  const locked = await why(page).getByRole("heading").first().textContent();
+  expect(locked).not.toBe(title);
+  await page.keyboard.press("Escape");
+  await why(page).getByRole("radiogroup", { name: "School" }).getByText("Thirds", { exact: true }).click();
+  await expect(why(page).getByText(/1 yours/)).toBeVisible();
+  await page.keyboard.press("Escape");
+  await undoAll(page);
+  await expect(why(page).getByText(/yours/)).toHaveCount(0);
+});
+
+test("a bar follows another school; two schools are weighed and one is kept blind", async ({ page }) => {
+  await open(page, "Herring at the Quay");
+  await page.keyboard.press("ArrowRight");
+  await page.getByLabel("School for bar 1").selectOption("Thirds");
+  await expect(page.getByLabel("School for bar 1")).toHaveValue("Thirds");
+  await page.getByLabel("Compare with school").selectOption("Nordic second");
+  await expect(why(page).getByText(/^Clash .* here, .* there\.$/)).toBeVisible();
+  await expect(why(page).getByRole("img", { name: /^Clash by bar/ })).toBeVisible();
+  await why(page).getByRole("button", { name: /^choose blind/ }).click();
+  await why(page).getByRole("button", { name: "keep A" }).click();
+  await expect(why(page).getByRole("button", { name: "keep A" })).toHaveCount(0);
+  await why(page).getByRole("button", { name: "interval numbers" }).click();
+  await why(page).getByRole("button", { name: "where the third would be" }).click();
+  await expect(page.locator('[title="where the plain third would be"]').first()).toBeAttached();
+  await undoAll(page);
+});
