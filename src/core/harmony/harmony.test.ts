@@ -74,7 +74,7 @@ function broken(tune: Tune, line: HarmonyLine, on: Instrument): string[] {
     if (n.chord && !parseChord(n.chord)!.sounds.includes(midi(n.pitch) % 12) && !n.figure) wrong.push(`bar ${n.bar}: note outside the chord without a class`);
   }
   const sounding = line.notes.filter((n) => n.melody);
-  sounding.forEach((n, i) => {
+  sounding.forEach((n) => {
     const where = `bar ${n.bar} event ${n.event}`;
     if (!n.pitch || !n.melody) return;
     const place = places[n.bar]!;
@@ -87,7 +87,8 @@ function broken(tune: Tune, line: HarmonyLine, on: Instrument): string[] {
     const beat = beatTicks(place.metre);
     const into = (place.offset + n.at - place.at) % beat;
     if ((into === 0 || into + n.ticks > beat) && [1, 6, 11].includes(gap % 12)) wrong.push(`${where}: clash on a beat`);
-    const before = sounding[i - 1];
+    // Notes next to each other in the line: a rest between them, or a note over a silent melody, parts them.
+    const before = line.notes[line.notes.indexOf(n) - 1];
     if (before?.pitch && before.melody) {
       const [was, is] = [Math.abs(midi(before.pitch) - midi(before.melody)) % 12, Math.abs(gap) % 12];
       const moved = midi(before.pitch) !== midi(n.pitch) && midi(before.melody) !== midi(n.melody);

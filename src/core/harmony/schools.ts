@@ -121,11 +121,11 @@ const NORDIC_SECOND: School = {
   },
 };
 
-/** The tune itself an octave away. The one school that wants octaves to run. */
+/** The tune itself an octave away, in unison where the octave is out of reach. The one school that wants octaves to run. */
 const OCTAVE: School = {
   name: "Octave", rule: "the tune itself, an octave away", pace: "melody", side: "below", octaves: true,
-  cost: (offer) => (offer.interval === 8 ? 0 : 6 + fallback(offer)), move: leaps,
-  because: ({ interval }) => (interval === 8 ? { rule: "octave", words: "the tune itself, an octave away" } : { rule: "fallback", words: "the octave is out of reach or out of the key here" }),
+  cost: (offer) => (({ 8: 0, 1: 1.5 } as Points)[offer.interval] ?? 6 + fallback(offer)), move: leaps,
+  because: ({ interval }) => (interval === 8 ? { rule: "octave", words: "the tune itself, an octave away" } : interval === 1 ? { rule: "unison", words: "the octave is out of reach, so the line joins the tune" } : { rule: "fallback", words: "the octave is out of reach or out of the key here" }),
 };
 
 /** Open strings or one held finger; changes only when it must. */

@@ -74,7 +74,7 @@ function melodyOf(from: readonly Place[], side: Scene["side"], phraseEnds: Reado
 }
 
 /** Where a line's notes start and end, by what its school goes with. Independent lines stay inside their bar, and so does a tied note where the next bar is one (`goesOn` false). */
-function spans(pace: School["pace"], goesOn: boolean, melody: readonly Melody[], plan: ChordPlan, place: Place): { at: number; ticks: number; event: number }[] {
+function spans(pace: School["pace"], goesOn: boolean, closing: boolean, melody: readonly Melody[], plan: ChordPlan, place: Place): { at: number; ticks: number; event: number }[] {
   const beat = beatTicks(place.metre);
   const end = place.at + place.ticks;
   const beats = (from: number, unit: number) => Array.from({ length: Math.max(0, Math.ceil((end - from) / unit)) }, (_, i) => ({ at: from + i * unit, ticks: Math.min(unit, end - from - i * unit), event: i }));
@@ -93,6 +93,8 @@ function spans(pace: School["pace"], goesOn: boolean, melody: readonly Melody[],
         const started = heard.find((m) => m.at <= from && m.at + m.ticks >= to)?.at ?? from;
         const ready = Math.max(from, started + beat);
         const first = place.at - place.offset + Math.ceil((ready - place.at + place.offset) / unit) * unit;
+        // The last note of a phrase is answered with one held note.
+        if (closing && to === end && to - first >= unit) return [{ at: first, ticks: to - first, event: 0 }];
         return to - from <= 0 || to - first < unit ? [] : Array.from({ length: Math.floor((to - first) / unit) }, (_, k) => ({ at: first + k * unit, ticks: unit, event: k }));
       });
     },
@@ -111,7 +113,7 @@ export function slotsOf(from: readonly Place[], plan: ChordPlan, side: Scene["si
     while (first < melody.length && (melody[first] as Melody).at + (melody[first] as Melody).ticks <= place.at) first += 1;
     const near = melody.slice(first, melody.findLastIndex((m) => m.at < place.at + place.ticks) + 1);
     const last = made[made.length - 1];
-    for (const span of spans(school.pace, schoolAt(place.index + 1).pace === "melody", near, plan, place)) {
+    for (const span of spans(school.pace, schoolAt(place.index + 1).pace === "melody", phraseEnds.has(place.index), near, plan, place)) {
       // A tied melody note of a line that goes with it may reach into this bar.
       const at = Math.max(span.at, last && last.at + last.ticks > span.at ? last.at + last.ticks : span.at);
       const ticks = span.at + span.ticks - at;
