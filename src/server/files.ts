@@ -20,6 +20,6 @@ export function download(work: Work, part: string, format: string): Download | u
   const staff = derived.parts.find((p) => p.staff.id === part);
   if (!writer || (part !== "all" && !staff)) return undefined;
   const sheet = sheetOf(work, derived, staff?.staff.id);
-  const name = `${fileName(work.tune.title)}-${staff ? fileName(staff.level) : "all-parts"}.${format}`;
+  const name = `${fileName(work.tune.title)}-${staff ? fileName(staff.staff.name) : "all-parts"}.${format}`;
   return { name, type: writer.type, content: writer.write(work, sheet, derived) };
 }

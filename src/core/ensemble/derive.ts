@@ -1,7 +1,7 @@
 import { type Analysis, analyse, type Cell, strainKeys, weave } from "../analysis";
 import { type ChordPlan, deriveChords, fileLocks, STYLES, THREE_CHORD } from "../chords";
 import { type Part, partSheet, printedChords, writeParts } from "../grading";
-import { CHORD_FIT, deriveHarmony, type HarmonyLine, SCHOOLS } from "../harmony";
+import { CHORD_FIT, deriveHarmony, type Fault, type HarmonyLine, rootBass, SCHOOLS, together, type Voice } from "../harmony";
 import type { Sheet, SheetChord } from "../score";
 import type { Work } from "./work";
 
@@ -9,7 +9,7 @@ import type { Work } from "./work";
 export const FILE_CHORDS = "the file";
 
 /** Everything that follows from a work, in the order of the picture: tune, chords, harmony, parts. */
-export type Derived = { analysis: Analysis; weave: Cell[]; plan: ChordPlan; line: HarmonyLine; chords: SheetChord[]; parts: Part[] };
+export type Derived = { analysis: Analysis; weave: Cell[]; plan: ChordPlan; line: HarmonyLine; /** The second line, where one is asked for. */ upper: HarmonyLine | null; /** What the lines and a bass of roots do to each other. */ faults: Fault[]; chords: SheetChord[]; parts: Part[] };
 
 /** The chords of a work, as its style and locks have them. */
 function planOf(work: Work, analysis: Analysis): ChordPlan {
@@ -46,7 +46,12 @@ export function derive(work: Work): Derived {
   const { places, form } = analysis;
   const plan = planOf(work, analysis);
   const line = lineOf(work, analysis, plan);
-  return { analysis, weave: weave(places, form, work.tune.strains.map((s) => s.label)), plan, line, chords: printedChords(plan, places), parts: writeParts({ places, plan, line }) };
+  const upper = work.second && lineOf({ ...work, ...work.second, barSchools: [], harmonyLocks: [] }, analysis, plan);
+  const parts = writeParts({ places, plan, line, upper });
+  const voices = parts.filter((p) => p.role !== "one-note line").map((p): Voice => ({ name: p.role, bars: p.staff.bars }));
+  const running = [line, upper].flatMap((l, i) => (l?.school === "Octave" ? [voices[i + 1]?.name ?? ""] : []));
+  const faults = together([...voices, rootBass(plan, places)], places, running);
+  return { analysis, weave: weave(places, form, work.tune.strains.map((s) => s.label)), plan, line, upper, faults, chords: printedChords(plan, places), parts };
 }
 
 /** All parts, or one, as a sheet to engrave, print, play or save. */

@@ -14,6 +14,8 @@ export const Work = z.object({
   /** Keep the chords printed in the file, where it has any. */
   fileChords: z.boolean(),
   locks: z.array(ChordLock).max(4000),
+  /** A second harmony line beside the first. */
+  second: z.object({ school: z.string().max(40), side: z.enum(["below", "above"]) }).nullable().default(null),
   /** Bars (indexes) whose harmony follows another school, and harmony notes the teacher has settled. */
   barSchools: z.array(z.object({ bar: z.int().min(0), school: z.string().max(40) })).max(4000).default([]),
   harmonyLocks: z.array(HarmonyLock).max(8000).default([]),
@@ -25,7 +27,7 @@ export type Work = z.infer<typeof Work>;
 /** The work on a tune that has just come in. */
 export const newWork = (tune: Tune): Work => ({
   version: 1, tune, style: "Three-chord", school: "Chord-fit", side: "below", locks: [],
-  backing: "bass and chord", barSchools: [], harmonyLocks: [], fileChords: tune.strains.some((s) => s.bars.some((b) => b.chords.length > 0)),
+  backing: "bass and chord", second: null, barSchools: [], harmonyLocks: [], fileChords: tune.strains.some((s) => s.bars.some((b) => b.chords.length > 0)),
 });
 
 /** The work with chords settled in their places; what was settled there before gives way. */

@@ -5,24 +5,25 @@ import { melodyStaff, type Place, type Sheet, type SheetChord, tempoOf, type Tun
 import { firstSounds } from "./firstSounds";
 import type { Part } from "./model";
 
-export type PartRequest = { places: readonly Place[]; plan: ChordPlan; line: HarmonyLine; instrument?: Instrument };
+export type PartRequest = { places: readonly Place[]; plan: ChordPlan; line: HarmonyLine; /** A second line, where one is asked for. */ upper?: HarmonyLine | null; instrument?: Instrument };
 
 /** Three graded parts to play together: the tune, the harmony line, and one long note per chord. */
-export function writeParts({ places, plan, line, instrument = FIDDLE }: PartRequest): Part[] {
+export function writeParts({ places, plan, line, upper = null, instrument = FIDDLE }: PartRequest): Part[] {
   const staff = { clef: instrument.clef, program: instrument.program };
-  const low = line.side === "below";
+  const harmony = (own: HarmonyLine, id: string, name: string): Part => ({
+    level: "Moving", role: own.side === "below" ? "low harmony" : "high harmony", instrument: instrument.name,
+    staff: harmonyStaff(own, places, { id, name, loudness: 0.78, ...staff }),
+    coaching: `You move with the tune, ${own.side === "below" ? "below" : "above"} it. Learn where the line does not run in thirds; those are the places to listen for.`,
+    leftOut: ["Ornaments and grace notes, which stay with the tune so that it sounds clear."],
+  });
   return [
     {
       level: "Leading", role: "melody", instrument: instrument.name,
       staff: { ...melodyStaff(places, "Leading"), ...staff },
       coaching: "You carry the tune: everyone listens to you for the pulse. Start quietly enough to hear the long notes under you.", leftOut: [],
     },
-    {
-      level: "Moving", role: low ? "low harmony" : "high harmony", instrument: instrument.name,
-      staff: harmonyStaff(line, places, { id: "moving", name: "Moving", loudness: 0.78, ...staff }),
-      coaching: `You move with the tune, ${low ? "below" : "above"} it. Learn where the line does not run in thirds; those are the places to listen for.`,
-      leftOut: ["Ornaments and grace notes, which stay with the tune so that it sounds clear."],
-    },
+    harmony(line, "moving", "Moving"),
+    ...(upper ? [harmony(upper, "second", "Moving, second line")] : []),
     {
       level: "First sounds", role: "one-note line", instrument: instrument.name,
       staff: { id: "first", name: "First sounds", loudness: 0.55, ...staff, bars: firstSounds(places, plan, instrument) },

@@ -4,3 +4,4 @@ export * from "./model";
 export { chordAt } from "./slots";
 export { CHORD_FIT, FOURTH_UNDER_TONIC, SCHOOLS, type School, THIRDS } from "./schools";
 export { harmonyStaff } from "./staff";
+export { type Fault, rootBass, together, type Voice } from "./together";

@@ -102,7 +102,7 @@ export function Bench({ loaded }: { loaded: Loaded }) {
     "Shift+ArrowLeft": () => setLoop({ from: loop?.from ?? bar, to: Math.max(loop?.from ?? bar, (loop?.to ?? bar) - 1) }),
     Enter: () => { if (lens === "Tune") return select({ kind: "event", bar, event: 0 }); const i = derived?.plan.chords.findIndex((c) => c.bar === bar) ?? -1; if (i >= 0) select({ kind: "chord", index: i }); },
     Escape: () => { if (help) setHelp(false); else { setSelection(null); setLoop(null); } },
-    l: note ? toggleNote : edits.toggleLock, L: edits.lockPhrase, D: edits.copyPhrase, s: edits.split, j: edits.merge,
+    l: note ? toggleNote : edits.toggleLock, L: edits.lockPhrase, D: edits.copyPhrase, s: edits.split, j: () => (chord ? edits.merge() : player.mute("second")),
     "[": () => edits.move(selection?.kind === "chord" ? selection.index : undefined, -1), "]": () => edits.move(selection?.kind === "chord" ? selection.index : undefined, 1),
     h: () => { if (selection) player.play(bar, bar, false, false); },
     ...Object.fromEntries((note ? [note.pitch, ...note.alternatives.map((a) => a.pitch)].slice(0, 4) : []).map((pitch, i) => [String(i + 1), () => takeNote(pitch)])),
@@ -124,7 +124,7 @@ export function Bench({ loaded }: { loaded: Loaded }) {
     const all = { ...sheetOf(work, derived), chords: [] };
     if (lens === "Tune") return { ...all, staves: all.staves.slice(0, 1) };
     if (lens === "Parts" && shown !== "all") return { ...all, staves: all.staves.filter((s) => s.id === shown) };
-    return lens === "Parts" ? all : { ...all, staves: all.staves.slice(0, 2) };
+    return lens === "Parts" ? all : { ...all, staves: all.staves.filter((s) => s.id === "melody" || s.id === "moving" || (lens === "Harmony" && s.id === "second")) };
   }, [work, derived, lens, shown]);
 
   return (

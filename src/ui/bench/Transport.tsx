@@ -13,7 +13,7 @@ export function Transport({ player, work, derived, loop, bar, onLoop }: Props) {
   const tempo = tempoOf(work.tune);
   const beats = Math.round((tempo.bpm * tempo.beat * player.percent) / 100 / beatTicks(work.tune.metre));
   const lines: { id: string; role: Role; key: string }[] = [
-    { id: "melody", role: "melody", key: "M" }, { id: "moving", role: work.side === "below" ? "low" : "high", key: "K" }, { id: "chords", role: "chords", key: "C" }, { id: "first", role: "note", key: "N" },
+    { id: "melody", role: "melody", key: "M" }, { id: "moving", role: work.side === "below" ? "low" : "high", key: "K" }, ...(work.second ? [{ id: "second", role: (work.second.side === "below" ? "low" : "high") as Role, key: "J" }] : []), { id: "chords", role: "chords", key: "C" }, { id: "first", role: "note", key: "N" },
   ];
   const number = (index: number) => derived?.analysis.places[index]?.number ?? 0;
   return (

@@ -45,6 +45,16 @@ export function HarmonyPanel({ bench, derived, second, bar, loop, onSelect }: Pr
         <Toggle on={second.numbers} onTake={() => second.setNumbers(!second.numbers)}>interval numbers</Toggle>
         <Toggle on={second.ghost} onTake={() => second.setGhost(!second.ghost)}>where the third would be</Toggle>
       </Flex>
+      <Block title="A second line">
+        <NativeSelect.Root size="sm">
+          <NativeSelect.Field aria-label="Second line" bg="fleece" borderColor="cord" value={work.second ? `${work.second.side} ${work.second.school}` : ""} onChange={(e) => { const [, side, school] = /^(below|above) (.*)$/.exec(e.target.value) ?? []; bench.change(school ? `Second line by ${school}` : "Second line taken away", (w) => ({ ...w, second: school ? { side: side as "below" | "above", school } : null })); }}>
+            <option value="">none</option>
+            {(["above", "below"] as const).flatMap((side) => SCHOOLS.filter((s) => s.name !== work.school || side !== work.side).map((s) => <option key={side + s.name} value={`${side} ${s.name}`}>{s.name}, {side}</option>))}
+          </NativeSelect.Field>
+          <NativeSelect.Indicator />
+        </NativeSelect.Root>
+      </Block>
+      <Together derived={derived} number={number} />
       <Block title={`Another school for ${stretch}`}>
         <NativeSelect.Root size="sm">
           <NativeSelect.Field aria-label={`School for ${stretch}`} bg="fleece" borderColor="cord" value={here} onChange={(e) => bench.change(`${e.target.value} in ${stretch}`, (w) => schoolBars(w, from, to, e.target.value))}>
@@ -81,6 +91,17 @@ export function HarmonyPanel({ bench, derived, second, bar, loop, onSelect }: Pr
         </Block>
       )}
     </>
+  );
+}
+
+/** What the tune, the lines and a bass of roots do to each other. */
+function Together({ derived, number }: { derived: Derived; number: (index: number) => number }) {
+  const { faults } = derived;
+  return (
+    <Block title="All voices with a bass of roots">
+      {faults.length === 0 ? <Text fontSize="14px">Nothing rubs on a beat, and nothing runs in fifths or octaves.</Text> : faults.slice(0, 5).map((f) => <Text key={`${f.bar}${f.voices}${f.what}`} fontSize="14px" lineHeight="20px">Bar {number(f.bar)}: {f.what} between {f.voices[0]} and {f.voices[1]}</Text>)}
+      {faults.length > 5 && <Text fontSize="13px" color="quiet">and {faults.length - 5} more</Text>}
+    </Block>
   );
 }
 

@@ -25,14 +25,14 @@ export function PartsPanel({ bench, derived, shown, onShow }: Props) {
       {derived.parts.map((part) => (
         <Box key={part.staff.id} borderTop="1px solid" borderColor="cord" py="10px">
           <Flex as="button" align="center" gap="10px" w="100%" textAlign="left" aria-pressed={shown === part.staff.id} onClick={() => onShow(shown === part.staff.id ? "all" : part.staff.id)}>
-            <RoleBadge role={(BADGES[part.staff.id] ?? BADGES.melody)?.(bench.work.side) ?? "melody"} size={22} />
+            <RoleBadge role={(BADGES[part.staff.id === "second" ? "moving" : part.staff.id] ?? BADGES.melody)?.(part.role === "low harmony" ? "below" : part.role === "high harmony" ? "above" : bench.work.side) ?? "melody"} size={22} />
             <Text fontFamily="heading" fontSize="18px" fontWeight="600" whiteSpace="nowrap">{part.level}</Text>
             <Text ml="auto" whiteSpace="nowrap" fontSize="13px" color="woad" textDecoration="underline">{shown === part.staff.id ? "show all" : "show alone"}</Text>
           </Flex>
           <Text fontSize="13px" color="quiet">{part.role} for {part.instrument}</Text>
           <Text fontSize="14px" mt="3px">{part.coaching}</Text>
           {part.leftOut.map((why) => <Text key={why} fontSize="13px" color="quiet" mt="2px">Left out: {why[0]?.toLowerCase()}{why.slice(1)}</Text>)}
-          <Copies id={bench.id} part={part.staff.id} open={open} name={part.level} />
+          <Copies id={bench.id} part={part.staff.id} open={open} name={part.staff.name} />
         </Box>
       ))}
       <Box borderTop="1px solid" borderColor="cord" py="10px">

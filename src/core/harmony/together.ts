@@ -1,0 +1,89 @@
+import type { ChordPlan } from "../chords";
+import { beatTicks, type Event, type Place } from "../score";
+import { midi, parseChord, semitoneOf } from "../theory";
+
+/** One voice of several: a name and its bars. */
+export type Voice = { name: string; bars: readonly (readonly Event[])[] };
+export const FAULTS = ["semitone", "tritone", "running fifths", "running octaves"] as const;
+/** Something two voices do to each other in a bar (index). */
+export type Fault = { bar: number; voices: [string, string]; what: (typeof FAULTS)[number] };
+
+type Sounding = { at: number; end: number; key: number };
+
+/** Notes of a voice in time order, ties joined; of a double stop the lowest or the highest. */
+function soundings({ bars }: Voice, places: readonly Place[]): Sounding[] {
+  const notes: Sounding[] = [];
+  let tied = false;
+  places.forEach((place) => {
+    let at = place.at;
+    for (const event of bars[place.index] ?? []) {
+      const last = notes[notes.length - 1];
+      const key = event.pitches.length ? Math.max(...event.pitches.map(midi)) : -1;
+      if (tied && last && key === last.key) last.end = at + event.ticks;
+      else if (key >= 0) notes.push({ at, end: at + event.ticks, key });
+      tied = event.tie === true;
+      at += event.ticks;
+    }
+  });
+  return notes;
+}
+
+/**
+ * Checks every pair of voices against each other: semitones (and ninths, sevenths) and tritones on felt beats, fifths and octaves that run where both voices move at once.
+ * Pairs in `octaves` are meant to run in octaves. In time order, each fault once a bar.
+ */
+export function together(voices: readonly Voice[], places: readonly Place[], octaves: readonly string[] = []): Fault[] {
+  const heard = voices.map((v) => soundings(v, places));
+  const faults = new Map<string, Fault>();
+  voices.forEach((a, i) => voices.slice(i + 1).forEach((b, k) => {
+    const [first, second] = [heard[i] as Sounding[], heard[i + 1 + k] as Sounding[]];
+    const say = (bar: number, what: Fault["what"]) => faults.set(`${bar} ${a.name} ${b.name} ${what}`, { bar, voices: [a.name, b.name], what });
+    const at = (list: readonly Sounding[], t: number) => list.find((s) => s.at <= t && t < s.end);
+    for (const place of places) {
+      const beat = beatTicks(place.metre);
+      for (let t = place.at + ((beat - (place.offset % beat)) % beat); t < place.at + place.ticks; t += beat) {
+        const [x, y] = [at(first, t), at(second, t)];
+        const gap = x && y ? Math.abs(x.key - y.key) % 12 : -1;
+        if (gap === 1 || gap === 11) say(place.index, "semitone");
+        if (gap === 6) say(place.index, "tritone");
+      }
+    }
+    for (const note of first) {
+      const [x, y] = [first[first.indexOf(note) - 1], second.findIndex((s) => s.at === note.at)];
+      const [before, now] = [second[y - 1], second[y]];
+      if (!x || !before || !now || x.end !== note.at || before.end !== note.at || x.key === note.key || before.key === now.key) continue;
+      const [was, is] = [Math.abs(x.key - before.key) % 12, Math.abs(note.key - now.key) % 12];
+      const bar = places.findLast((p) => p.at <= note.at)?.index ?? 0;
+      if (was === is && is === 7) say(bar, "running fifths");
+      if (was === is && is === 0 && !octaves.includes(b.name) && !octaves.includes(a.name)) say(bar, "running octaves");
+    }
+  }));
+  return [...faults.values()].sort((x, y) => x.bar - y.bar);
+}
+
+const LOWEST_ROOT = 40;
+
+/** The roots of a plan as a bass voice, each as long as its chord, in the octave from E2; rests where no chord stands. */
+export function rootBass({ chords }: ChordPlan, places: readonly Place[]): Voice {
+  return {
+    name: "bass",
+    bars: places.map((place) => {
+      const events: Event[] = [];
+      let at = 0;
+      for (const c of chords.filter((c) => c.bar === place.index)) {
+        const chord = parseChord(c.symbol);
+        if (c.at > at) events.push({ ticks: c.at - at, pitches: [] });
+        const name = chord?.bass ?? chord?.root;
+        const key = name === undefined ? 0 : LOWEST_ROOT + ((semitoneOf(name) - LOWEST_ROOT) % 12 + 12) % 12;
+        const pitch = /^([A-G])(#*|b*)$/.exec(name ?? "");
+        events.push({ ticks: c.ticks, pitches: pitch ? [{ step: pitch[1] as "C", alter: (pitch[2] as string).startsWith("b") ? -(pitch[2] as string).length : (pitch[2] as string).length, octave: octaveOf(pitch[1] as string, pitch[2] as string, key) }] : [] });
+        at = c.at + c.ticks;
+      }
+      if (at < place.ticks) events.push({ ticks: place.ticks - at, pitches: [] });
+      return events;
+    }),
+  };
+}
+
+/** The octave in which a spelled note has a key. */
+const octaveOf = (step: string, signs: string, key: number) => Math.round((key - semitoneOf(step) - (signs.startsWith("b") ? -signs.length : signs.length)) / 12) - 1;
