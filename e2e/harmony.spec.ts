@@ -59,3 +59,29 @@ test("a bar follows another school; two schools are weighed and one is kept blin
   await expect(page.locator('[title="where the plain third would be"]').first()).toBeAttached();
   await undoAll(page);
 });
+
+test("the ear trainer asks, says why, and keeps the result with the tune", async ({ page }) => {
+  await open(page, "Herring at the Quay");
+  await why(page).getByRole("button", { name: "third or fourth?" }).click();
+  await expect(why(page).getByText(/One of the two notes under it fits\./)).toBeVisible();
+  await why(page).getByRole("button", { name: "hear the third" }).click();
+  await why(page).getByRole("button", { name: "hear the fourth" }).click();
+  await why(page).getByRole("button", { name: "the fourth fits" }).click();
+  await expect(why(page).getByRole("status")).toContainText("is in the chord of");
+  await expect(why(page).getByText(/of 1 right on this tune/)).toBeVisible();
+  await page.reload();
+  await why(page).getByRole("button", { name: "third or fourth?" }).click();
+  await expect(why(page).getByText(/of 1 right on this tune/)).toBeVisible();
+});
+
+test("a second line joins: drawn, heard, checked with the bass, taken away as files", async ({ page }) => {
+  await open(page, "Herring at the Quay");
+  await page.getByLabel("Second line").selectOption("above High line");
+  await expect(page.locator('[data-id^="second."]').first()).toBeVisible();
+  await expect(page.getByRole("group", { name: "Lines heard" }).getByRole("button", { name: "High harmony" })).toBeVisible();
+  await expect(why(page).getByText("All voices with a bass of roots")).toBeVisible();
+  await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Parts" }).click();
+  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "ABC of Moving, second line" }).click()]);
+  expect(download.suggestedFilename()).toContain("second-line");
+  await undoAll(page);
+});

@@ -7,7 +7,7 @@ import Database from "better-sqlite3";
 import { bringBack, collection, load, nameVersion, recordRights, save, takeIn, travel, versions } from "../server/collection";
 import { seedDemo } from "../server/demo";
 import { download } from "../server/files";
-import { countTunes, type Db, findRevision, openDatabase, setAside, shelves, type Sort, SORTS, tagTunes } from ".";
+import { countTunes, type Db, findRevision, keepAnswer, openDatabase, setAside, shelves, type Sort, SORTS, tagTunes, tallyOf } from ".";
 
 let file: string;
 let db: Db;
@@ -27,6 +27,20 @@ describe("the collection on a real file", () => {
     expect(collection(again).map((t) => [t.title, t.sentence, t.weave.length])).toEqual([["Tar and Twine", expect.stringContaining("polka in G major"), 5]]);
     expect(again.$client.pragma("foreign_keys", { simple: true })).toBe(1);
     expect(again.$client.pragma("journal_mode", { simple: true })).toBe("wal");
+  });
+  it("keeps answers of the ear trainer with their tune, over a restart", () => {
+    const id = takeIn(db, ABC).added[0]!.id;
+    expect(tallyOf(db, id)).toEqual({ asked: 0, right: 0 });
+    for (const right of [true, false, true]) expect(keepAnswer(db, id, { bar: 1, at: 0, right })).toBe(true);
+    expect(keepAnswer(db, 99, { bar: 1, at: 0, right: true })).toBe(false);
+    db.$client.close();
+    expect(tallyOf(openDatabase(file), id)).toEqual({ asked: 3, right: 2 });
+  });
+  it("reads work saved before second lines, bar schools and backing were known", () => {
+    const id = takeIn(db, ABC).added[0]!.id;
+    const { second, barSchools, harmonyLocks, backing, ...old } = load(db, id)!.work;
+    db.$client.prepare("UPDATE revisions SET work = ? WHERE tune_id = ?").run(JSON.stringify(old), id);
+    expect(load(db, id)!.work).toEqual({ ...old, second, barSchools, harmonyLocks, backing });
   });
   it("saves each step as a revision that undo and redo bring back", () => {
     const id = takeIn(db, ABC).added[0]!.id;

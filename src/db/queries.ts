@@ -1,6 +1,6 @@
 import { and, asc, count, desc, eq, gte, inArray, isNull, lte, sql, type SQL } from "drizzle-orm";
 import type { Db } from "./open";
-import { revisions, tags, tunes } from "./schema";
+import { answers, revisions, tags, tunes } from "./schema";
 
 export type TuneRow = typeof tunes.$inferSelect;
 export type Facts = Pick<TuneRow, "title" | "key" | "metre" | "dance" | "bars" | "lowest" | "highest" | "pitches" | "source" | "rights" | "fingerprint" | "sentence" | "weave"> & {
@@ -142,3 +142,16 @@ export function tagTunes(db: Db, ids: readonly number[], name: string, on: boole
 /** Puts tunes aside, or brings them back. */
 export const setAside = (db: Db, ids: readonly number[], aside: boolean): void =>
   void db.update(tunes).set({ removed: aside ? new Date() : null }).where(inArray(tunes.id, [...ids])).run();
+
+export type Tally = { asked: number; right: number };
+
+/** Keeps one answer to the ear trainer. False when the tune is gone. */
+export function keepAnswer(db: Db, tuneId: number, answer: { bar: number; at: number; right: boolean }): boolean {
+  if (!db.select({ id: tunes.id }).from(tunes).where(eq(tunes.id, tuneId)).get()) return false;
+  db.insert(answers).values({ tuneId, ...answer, created: new Date() }).run();
+  return true;
+}
+
+/** How many questions were asked on a tune, and how many answered right. */
+export const tallyOf = (db: Db, tuneId: number): Tally =>
+  db.select({ asked: count(), right: sql<number>`coalesce(sum(${answers.right}), 0)` }).from(answers).where(eq(answers.tuneId, tuneId)).get() ?? { asked: 0, right: 0 };

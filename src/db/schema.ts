@@ -46,3 +46,13 @@ export const revisions = sqliteTable("revisions", {
   work: text("work").notNull(),
   created: integer("created", { mode: "timestamp_ms" }).notNull(),
 }, (t) => [index("revisions_tune").on(t.tuneId), index("revisions_parent").on(t.parent)]);
+
+/** Answers to the ear trainer: a place of a tune, and whether the right note was chosen there. */
+export const answers = sqliteTable("answers", {
+  id: integer("id").primaryKey({ autoIncrement: true }),
+  tuneId: integer("tune_id").notNull().references(() => tunes.id, { onDelete: "cascade" }),
+  bar: integer("bar").notNull(),
+  at: integer("at").notNull(),
+  right: integer("right", { mode: "boolean" }).notNull(),
+  created: integer("created", { mode: "timestamp_ms" }).notNull(),
+}, (t) => [index("answers_tune").on(t.tuneId)]);

@@ -3,7 +3,7 @@ import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import type { Work } from "../core/ensemble";
 import { Rights, Tune } from "../core/score";
-import { database, setAside, tagTunes } from "../db";
+import { database, keepAnswer, setAside, type Tally, tagTunes, tallyOf } from "../db";
 import { addTunes, bringBack, type Loaded, nameVersion, recordRights, save, type Taken, takeCuttings, travel, type Version, versions } from "./collection";
 
 const Ids = z.array(z.int().min(1)).max(20_000);
@@ -66,4 +66,12 @@ export async function putAside(ids: unknown, aside: boolean): Promise<void> {
 export async function recordRightsOf(ids: unknown, rights: unknown, source: string): Promise<void> {
   recordRights(database(), Ids.parse(ids), Rights.parse(rights), String(source).trim() || undefined);
   revalidatePath("/");
+}
+
+const Answer = z.object({ bar: z.int().min(0), at: z.int().min(0), right: z.boolean() });
+
+/** Keeps an answer to the ear trainer and gives the tune's tally; without one only the tally. */
+export async function answerEar(id: number, answer?: unknown): Promise<Tally> {
+  if (answer !== undefined) keepAnswer(database(), Number(id), Answer.parse(answer));
+  return tallyOf(database(), Number(id));
 }

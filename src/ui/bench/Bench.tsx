@@ -151,7 +151,7 @@ export function Bench({ loaded }: { loaded: Loaded }) {
           )}
         </Box>
         {derived && (
-          <Panel bench={bench} derived={derived} lens={lens} selection={selection} onSelect={select} edits={edits} rival={rival} second={second} loop={loop} onNote={takeNote} onNoteLock={toggleNote} player={player} bar={bar} shown={shown} onShow={setShown} folded={folded} onFold={setFolded} naming={naming} page={page} onPage={setPage} onEdit={edit} refused={refused} onRefused={setRefused} />
+          <Panel bench={bench} derived={derived} lens={lens} selection={selection} onSelect={select} edits={edits} rival={rival} second={second} loop={loop} onNote={takeNote} onNoteLock={toggleNote} onBar={setBar} player={player} bar={bar} shown={shown} onShow={setShown} folded={folded} onFold={setFolded} naming={naming} page={page} onPage={setPage} onEdit={edit} refused={refused} onRefused={setRefused} />
         )}
       </Flex>
       <Transport player={player} work={work} derived={derived} loop={loop} bar={bar} onLoop={setLoop} />

@@ -12,6 +12,7 @@ export function useSecond(bench: BenchState, play: (from: number, to: number, li
   const [line, setLine] = useState<HarmonyLine | null>(null);
   const [numbers, setNumbers] = useState(false);
   const [ghost, setGhost] = useState(false);
+  const [trying, setTrying] = useState(false);
   const [blind, setBlind] = useState<{ A: Which; B: Which } | null>(null);
   useEffect(() => {
     setBlind(null);
@@ -23,6 +24,6 @@ export function useSecond(bench: BenchState, play: (from: number, to: number, li
   const hear = useCallback((from: number, to: number, which: Which) => play(from, to, which === "theirs" ? line : null), [play, line]);
   const startBlind = useCallback(() => setBlind(Math.random() < 0.5 ? { A: "ours", B: "theirs" } : { A: "theirs", B: "ours" }), []);
   const endBlind = useCallback(() => setBlind(null), []);
-  return { school, setSchool, line, numbers, setNumbers, ghost, setGhost, hear, blind, startBlind, endBlind };
+  return { school, setSchool, line, numbers, setNumbers, ghost, setGhost, hear, blind, startBlind, endBlind, trying, setTrying };
 }
 export type SecondState = ReturnType<typeof useSecond>;

@@ -10,10 +10,10 @@ import { Block, ChoiceRow, PanelHead } from "./parts";
 /** Clash from which a bar is worth a look. */
 const RUB = 20;
 
-type Props = { bench: BenchState; derived: Derived; second: SecondState; bar: number; loop: { from: number; to: number } | null; onSelect: (next: Selection) => void };
+type Props = { bench: BenchState; derived: Derived; second: SecondState; practising: boolean; onPractise: () => void; bar: number; loop: { from: number; to: number } | null; onSelect: (next: Selection) => void };
 
 /** The school and the side, other schools bar by bar, and how the two lines get on. */
-export function HarmonyPanel({ bench, derived, second, bar, loop, onSelect }: Props) {
+export function HarmonyPanel({ bench, derived, second, practising, onPractise, bar, loop, onSelect }: Props) {
   const { line, analysis } = derived;
   const { work } = bench;
   const worst = line.clashes.map((clash, bar) => ({ clash, bar })).filter((c) => c.clash >= RUB).sort((a, b) => b.clash - a.clash).slice(0, 3);
@@ -82,6 +82,12 @@ export function HarmonyPanel({ bench, derived, second, bar, loop, onSelect }: Pr
             <BlindTest second={second} stretch={stretch} onKeep={(school) => bench.change(`${school} in ${stretch}`, (w) => schoolBars(w, from, to, school))} from={from} to={to} ours={work.school} />
           </>
         )}
+      </Block>
+      <Block title="Try it yourself">
+        <Flex gap="6px" wrap="wrap">
+          <Button size="sm" variant="outline" borderColor="quiet" color="ink" onClick={() => second.setTrying(true)}>third or fourth?</Button>
+          <Button size="sm" variant="outline" borderColor="quiet" color="ink" aria-pressed={practising} title="The tune sounds, your line is only shown (K)" onClick={onPractise}>play it to the tune</Button>
+        </Flex>
       </Block>
       {worst.length > 0 && (
         <Block title="Bars that rub most">

@@ -12,13 +12,14 @@ import type { SecondState } from "../useSecond";
 import type { Loop, PlayerState } from "../usePlayer";
 import { ChordPanel } from "./ChordPanel";
 import { ChordsPanel } from "./ChordsPanel";
+import { EarPanel } from "./EarPanel";
 import { HarmonyPanel } from "./HarmonyPanel";
 import { NotePanel } from "./NotePanel";
 import { PartsPanel } from "./PartsPanel";
 import { type PageName, TunePanel } from "./TunePanel";
 
 type Props = {
-  bench: BenchState; derived: Derived; lens: Lens; selection: Selection; onSelect: (next: Selection) => void; edits: ChordEdits; rival: RivalState; second: SecondState; loop: Loop; onNote: (pitch: Pitch | null) => void; onNoteLock: () => void;
+  bench: BenchState; derived: Derived; lens: Lens; selection: Selection; onSelect: (next: Selection) => void; edits: ChordEdits; rival: RivalState; second: SecondState; loop: Loop; onNote: (pitch: Pitch | null) => void; onNoteLock: () => void; onBar: (bar: number) => void;
   player: PlayerState; bar: number; shown: string; onShow: (part: string) => void; folded: boolean; onFold: (folded: boolean) => void;
   naming: NamingState; page: PageName; onPage: (page: PageName) => void; onEdit: (edit: NoteEdit) => void; refused: string | undefined; onRefused: (why: string | undefined) => void;
 };
@@ -37,14 +38,15 @@ export function Panel(props: Props) {
   );
 }
 
-function Inside({ bench, derived, lens, selection, onSelect, edits, rival, second, loop, onNote, onNoteLock, player, bar, shown, onShow, ...tune }: Props) {
+function Inside({ bench, derived, lens, selection, onSelect, edits, rival, second, loop, onNote, onNoteLock, onBar, player, bar, shown, onShow, ...tune }: Props) {
   const hear = () => player.play(bar, bar, false, false);
   if (lens === "Tune") return <TunePanel bench={bench} derived={derived} selection={selection} bar={bar} {...tune} />;
   const chord = selection?.kind === "chord" ? derived.plan.chords[selection.index] : undefined;
   const note = selection?.kind === "note" ? derived.line.notes[selection.index] : undefined;
   if (chord) return <ChordPanel chord={chord} derived={derived} edits={edits} names={rival.names} onHear={hear} />;
   if (note) return <NotePanel note={note} derived={derived} side={bench.work.side} onTake={onNote} onLock={onNoteLock} onHear={hear} />;
-  if (lens === "Harmony") return <HarmonyPanel bench={bench} derived={derived} second={second} bar={bar} loop={loop} onSelect={onSelect} />;
+  if (lens === "Harmony" && second.trying) return <EarPanel id={bench.id} work={bench.work} derived={derived} player={player} onBar={onBar} onDone={() => second.setTrying(false)} />;
+  if (lens === "Harmony") return <HarmonyPanel bench={bench} derived={derived} second={second} practising={player.muted.has("moving")} onPractise={() => player.mute("moving")} bar={bar} loop={loop} onSelect={onSelect} />;
   if (lens === "Parts") return <PartsPanel bench={bench} derived={derived} shown={shown} onShow={onShow} />;
   return <ChordsPanel bench={bench} derived={derived} rival={rival} onSelect={onSelect} />;
 }
