@@ -9,23 +9,26 @@ export type ChartBar = {
   repeatStart: boolean; /** Times in all, where a repeat ends. */ repeatEnd: number; ending: string; close: "single" | "double" | "final";
   /** Syllables of the first verse under it. */ words: string;
 };
-/** One phrase of the chart; the lead-in before the first full bar is left out. */
+/** One phrase of the chart; of a bare lead-in only the words are kept, in brackets before the bar it leads to. */
 export type ChartRow = { name: string; bars: ChartBar[] };
 
 /** The chords of a tune by phrase rows, as a player reads them: every bar with its chords and their beats, repeats, endings and words. */
 export function chordChart(plan: ChordPlan, places: readonly Place[], phrases: readonly Phrase[], names: ChordNames = "letters"): ChartRow[] {
+  let leadIn = "";
   return phrases.map((phrase) => ({
     name: phrase.name,
     bars: places.slice(phrase.from, phrase.to + 1).flatMap((place): ChartBar[] => {
       const chords = plan.chords.filter((c) => c.bar === place.index);
-      if (place.pickup && chords.length === 0) return [];
+      if (place.pickup && chords.length === 0) { leadIn = wordsOf(place); return []; }
       const { bar } = place;
+      const words = [leadIn && `(${leadIn})`, wordsOf(place)].filter(Boolean).join(" ");
+      leadIn = "";
       return [{
         bar: place.index, number: place.number,
         cells: chords.map((c) => ({ symbol: c.symbol, name: nameChord(c.symbol, place.key, names), beats: c.ticks / beatTicks(place.metre) })),
         repeatStart: bar.repeatStart === true, repeatEnd: bar.repeatEnd ?? 0, ending: bar.ending?.join(", ") ?? "",
         close: bar.barline === "final" || bar.barline === "heavy" ? "final" : bar.barline === "double" ? "double" : "single",
-        words: wordsOf(place),
+        words,
       }];
     }),
   })).filter((row) => row.bars.length > 0);

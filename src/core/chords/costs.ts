@@ -37,9 +37,12 @@ const NAMES: Record<Block, string> = {
   spelled: "how much of the chord is heard", spelledBar: "how much of the chord is heard", place: "habit of the mode", degree: "what players put under these notes", degreeDown: "what players put under these notes",
   spot: "place in the phrase", move: "progression", cadence: "cadence", change: "change of chord", changeSpot: "change of chord", phraseChange: "change of chord",
 };
-const FOREIGN = NAMES.outside;
 const LOCAL = [...new Set([...(["note", "outside", "bar", "spelled", "place", "degree", "spot"] as const).map((b) => NAMES[b])])];
 const MOVES = [NAMES.move, NAMES.cadence, NAMES.change];
+/** Where each block's name stands in the lists above, and the blocks whose notes go by two names. */
+const PLACE = Object.fromEntries((Object.keys(BLOCKS) as Block[]).map((block) => [block, Math.max(LOCAL.indexOf(NAMES[block]), MOVES.indexOf(NAMES[block]))])) as Record<Block, number>;
+const FOREIGN = PLACE.outside;
+const BY_NOTE: ReadonlySet<Block> = new Set(["note", "lead"]);
 
 const tables = Object.fromEntries((Object.keys(BLOCKS) as Block[]).map((block) => [block, Float64Array.from((weights.tables as Record<Block, number[]>)[block])])) as Record<Block, Float64Array>;
 
@@ -48,25 +51,23 @@ function priced(beat: Beat): Float64Array[] {
   const made = LOCAL.map(() => new Float64Array(LABELS));
   for (let label = 0; label < LABELS; label++) {
     gather(beat, label, (block, index, value) => {
-      const above = block === "note" || block === "lead" ? Math.floor(index / 3) % 12 : 0;
-      const name = (block === "note" || block === "lead") && !inTriad(label & 1, above) ? FOREIGN : NAMES[block];
-      made[LOCAL.indexOf(name)]![label]! -= (tables[block][index] as number) * value;
+      const foreign = BY_NOTE.has(block) && !inTriad(label & 1, Math.floor(index / 3) % 12);
+      made[foreign ? FOREIGN : PLACE[block]]![label]! -= (tables[block][index] as number) * value;
     });
   }
   return made;
 }
 
-/** Costs of every move between labels, a table for each name, by what the beat moved into is like. */
-function pricedMoves(beats: readonly Beat[]): readonly Float64Array[][] {
-  const known = new Map<number, Float64Array[]>();
-  return beats.map((beat) => {
-    const found = known.get(moveId(beat));
-    if (found) return found;
-    const made = MOVES.map(() => new Float64Array(LABELS * LABELS));
-    for (let a = 0; a < LABELS; a++) for (let b = 0; b < LABELS; b++) gatherMove(beat, a, b, (block, index, value) => { made[MOVES.indexOf(NAMES[block])]![a * LABELS + b]! -= (tables[block][index] as number) * value; });
-    known.set(moveId(beat), made);
-    return made;
-  });
+const movesKnown = new Map<number, Float64Array[]>();
+
+/** Costs of every move between labels into a beat, a table for each name. Beats of a kind share them, in every tune: there are a few hundred kinds. */
+function pricedMoves(beat: Beat): Float64Array[] {
+  const found = movesKnown.get(moveId(beat));
+  if (found) return found;
+  const made = MOVES.map(() => new Float64Array(LABELS * LABELS));
+  for (let a = 0; a < LABELS; a++) for (let b = 0; b < LABELS; b++) gatherMove(beat, a, b, (block, index, value) => { made[PLACE[block]]![a * LABELS + b]! -= (tables[block][index] as number) * value; });
+  movesKnown.set(moveId(beat), made);
+  return made;
 }
 
 /** Costs of one chord on one beat, each under the name a musician would give it. */
@@ -82,11 +83,11 @@ export function localCosts(cut: readonly Segment[], beats: readonly Beat[], keys
 }
 
 /** What the cost of a move into a beat depends on, beside the two chords. */
-export const moveId = (beat: Beat): number => (((beat.table * 8 + beat.build) * 4 + beat.start) * 16 + beat.spot) * 2 + Number(beat.phrase);
+export const moveId = (beat: Beat): number => (((Number(beat.table > 1) * 8 + beat.build) * 4 + beat.start) * 16 + beat.spot) * 2 + Number(beat.phrase);
 
 /** Costs of going from chord to chord. */
 export function moveCosts(beats: readonly Beat[]): MoveCost<Candidate>[] {
-  const moves = pricedMoves(beats);
+  const moves = beats.map(pricedMoves);
   return [
     ...MOVES.map((name, n): MoveCost<Candidate> => ({ name, into: (i, a, b) => moves[i]?.[n]?.[a.label * LABELS + b.label] as number })),
     dressMove,

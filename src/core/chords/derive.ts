@@ -30,7 +30,7 @@ export function deriveChords({ places, phrases, keys, style = THREE_CHORD, locks
   const cut = segments(places, new Set(phrases.map((p) => p.to)), locks);
   const beats = beatsOf(cut, keys, new Set(phrases.map((p) => p.from)));
   if (cut.length === 0) return { style: style.name, vocabulary: [], cost: 0, chords: [], fits: places.map(() => 1) };
-  const sets = keys.map((key, s) => bestSet(cut, beats, s, key, style));
+  const sets = keys.map((key) => bestSet(cut, beats, keys, key, style));
   const alone = chordProblem(cut, beats, keys, sets, locks);
   const agreed = { ...alone, local: [...alone.local, likeBars(cut, alone, solve(alone))] };
   const problem = style.colour ? coloured(cut, agreed, keys, sets) : agreed;
@@ -116,10 +116,10 @@ const keyAt = (keys: readonly Key[], segment: Segment): Key => keys[segment.plac
 /** Beats into which moves cost the same share their tables. */
 const alikeBeats = (beats: readonly Beat[]): NonNullable<Problem<Candidate>["alike"]> => ({ name: (i) => moveId(beats[i] as Beat), made: new Map() });
 
-/** The set of a style that costs this strain least on its own. */
-function bestSet(cut: readonly Segment[], beats: readonly Beat[], strain: number, key: Key, style: Style): string[] {
+/** The set of a style that costs all strains of a key least, so that a tune keeps to it. */
+function bestSet(cut: readonly Segment[], beats: readonly Beat[], keys: readonly Key[], key: Key, style: Style): string[] {
   const sets = style.sets[key.mode].map((words) => words.map((w) => chordOn(w, key)));
-  const own = cut.flatMap((c, i) => (c.place.strain === strain ? [i] : []));
+  const own = cut.flatMap((c, i) => { const at = keyAt(keys, c); return at.tonic === key.tonic && at.mode === key.mode ? [i] : []; });
   if (sets.length === 1 || own.length === 0) return sets[0] as string[];
   const [part, heard] = [own.map((i) => cut[i] as Segment), own.map((i) => beats[i] as Beat)];
   const [local, moves] = [localCosts(part, heard, []), moveCosts(heard)];

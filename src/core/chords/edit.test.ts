@@ -105,7 +105,7 @@ describe("the chord chart", () => {
     const rows = chordChart(plan, places, phrases);
     const bars = rows.flatMap((r) => r.bars);
     expect(bars.map((b) => b.number)).toEqual([1, 2, 3, 4, 5]);
-    expect(bars[0]).toMatchObject({ repeatStart: true, words: "one two", cells: [{ name: "D", beats: 2 }, { name: "G", beats: 2 }] });
+    expect(bars[0]).toMatchObject({ repeatStart: true, words: "(lo) one two", cells: [{ name: "D", beats: 2 }, { name: "G", beats: 2 }] });
     expect(bars.map((b) => [b.ending, b.repeatEnd, b.close])).toEqual([["", 0, "single"], ["", 0, "single"], ["", 0, "single"], ["1", 2, "final"], ["2", 0, "final"]]);
   });
   it("writes numerals and functions", () => {

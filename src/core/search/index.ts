@@ -109,19 +109,22 @@ export function costsAt<S>(problem: Problem<S>, path: readonly S[], step: number
  */
 export function through<S>(problem: Problem<S>, solution: Solution<S>, from: number, to: number, state: S): number {
   const { states, local, moves } = problem;
+  const { forward, backward, here, move } = solution;
   const order = (i: number) => states[i]?.indexOf(state) ?? -1;
-  const tabled = (i: number, a: number, b: number) => solution.move[i]?.[a * (states[i]?.length ?? 0) + b] as number;
   const priced = (i: number, a: S, b: S) => total(moves, (c) => c.into(i, a, b));
   const cheapest = (open: readonly S[], pay: (s: S, k: number) => number) => open.reduce((least, s, k) => Math.min(least, pay(s, k)), Number.POSITIVE_INFINITY);
   const [first, last] = [order(from), order(to)];
-  const before = from === 0 ? 0 : cheapest(states[from - 1] as readonly S[], (s, k) => (solution.forward[from - 1]?.[k] as number) + (first >= 0 ? tabled(from, k, first) : priced(from, s, state)));
+  // Where the state is open at both ends, the passes forward and back already hold the best way in and out.
+  const before = first >= 0 ? (forward[from]?.[first] as number) - (here[from]?.[first] as number)
+    : from === 0 ? 0 : cheapest(states[from - 1] as readonly S[], (s, k) => (forward[from - 1]?.[k] as number) + priced(from, s, state));
   let held = 0;
   for (let i = from; i <= to; i++) {
     const [k, was] = [order(i), order(i - 1)];
-    held += k >= 0 ? (solution.here[i]?.[k] as number) : total(local, (c) => c.at(i, state));
-    if (i > from) held += k >= 0 && was >= 0 ? tabled(i, was, k) : priced(i, state, state);
+    held += k >= 0 ? (here[i]?.[k] as number) : total(local, (c) => c.at(i, state));
+    if (i > from) held += k >= 0 && was >= 0 ? (move[i]?.[was * (states[i]?.length ?? 0) + k] as number) : priced(i, state, state);
   }
   const next = states[to + 1];
-  const after = next === undefined ? 0 : cheapest(next, (s, k) => (last >= 0 ? tabled(to + 1, last, k) : priced(to + 1, state, s)) + (solution.here[to + 1]?.[k] as number) + (solution.backward[to + 1]?.[k] as number));
+  const after = last >= 0 ? (backward[to]?.[last] as number)
+    : next === undefined ? 0 : cheapest(next, (s, k) => priced(to + 1, state, s) + (here[to + 1]?.[k] as number) + (backward[to + 1]?.[k] as number));
   return before + held + after - solution.cost;
 }

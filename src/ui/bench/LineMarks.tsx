@@ -25,7 +25,7 @@ export const LineMarks = memo(function LineMarks({ line, places, measured, numbe
         return (
           <Box key={`${note.bar}.${note.event}`} position="absolute" pointerEvents="none" style={{ left: x, top: 0 }}>
             {note.locked && <Box position="absolute" w="6px" h="6px" borderRadius="1px" bg="madder" style={{ left: -3, top: staff.top - 10 }} />}
-            {numbers && note.interval !== null && <Box position="absolute" w="20px" textAlign="center" fontSize="12px" lineHeight="12px" color="quiet" style={{ left: -10, top: lowest + 8 }}>{note.interval}</Box>}
+            {numbers && note.interval !== null && <Box position="absolute" w="10px" textAlign="center" fontSize="12px" lineHeight="12px" color="quiet" bg="fleece" borderRadius="2px" style={{ left: -5, top: lowest + 8 }}>{note.interval}</Box>}
             {ghost && away !== 0 && head !== undefined && <Box position="absolute" w="10px" h="7px" borderRadius="50%" border="1.5px solid" borderColor="heather" opacity={0.75} style={{ left: 4, top: head - away * step - 3.5 }} title="where the plain third would be" />}
           </Box>
         );

@@ -32,7 +32,7 @@ export function ChartPage({ id, work }: { id: number; work: Work }) {
           <Heading as="h1" fontSize="26px" fontWeight="600">{tune.title || "Untitled"}</Heading>
           <Text>{tune.composer}</Text>
         </Flex>
-        <Text mb="3mm">{analysis.sentence} · {plan.style} chords</Text>
+        <Text mb="3mm">{analysis.sentence} · {plan.style} style</Text>
         <WeaveStrip cells={weave} height={10} />
         <Box as="table" w="100%" mt="7mm" css={{ borderCollapse: "collapse", tableLayout: "fixed" }}>
           <tbody>
