@@ -3,7 +3,7 @@ import { beatTicks, type Place } from "../score";
 import { type ChordNames, nameChord } from "../theory";
 import type { ChordPlan } from "./model";
 
-export type ChartCell = { /** How the chord is written, or "" before the first. */ name: string; symbol: string; /** Felt beats it lasts. */ beats: number };
+export type ChartCell = { /** How the chord is written, or "" before the first. */ name: string; symbol: string; /** Ticks into the bar, and felt beats it lasts. */ at: number; beats: number };
 export type ChartBar = {
   bar: number; number: number; cells: ChartCell[];
   repeatStart: boolean; /** Times in all, where a repeat ends. */ repeatEnd: number; ending: string; close: "single" | "double" | "final";
@@ -25,7 +25,7 @@ export function chordChart(plan: ChordPlan, places: readonly Place[], phrases: r
       leadIn = "";
       return [{
         bar: place.index, number: place.number,
-        cells: chords.map((c) => ({ symbol: c.symbol, name: nameChord(c.symbol, place.key, names), beats: c.ticks / beatTicks(place.metre) })),
+        cells: chords.map((c) => ({ at: c.at, symbol: c.symbol, name: nameChord(c.symbol, place.key, names), beats: c.ticks / beatTicks(place.metre) })),
         repeatStart: bar.repeatStart === true, repeatEnd: bar.repeatEnd ?? 0, ending: bar.ending?.join(", ") ?? "",
         close: bar.barline === "final" || bar.barline === "heavy" ? "final" : bar.barline === "double" ? "double" : "single",
         words,

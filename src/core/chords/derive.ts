@@ -53,7 +53,13 @@ function coloured(cut: readonly Segment[], plain: Problem<Candidate>, keys: read
     return all;
   });
   const worn = cut.map(() => new Map<Dress, boolean>());
-  const wears = (i: number, dress: Dress) => worn[i]?.get(dress) ?? (worn[i]?.set(dress, allowed(i, dress)), worn[i]?.get(dress));
+  const wears = (i: number, dress: Dress) => {
+    const known = worn[i]?.get(dress);
+    if (known !== undefined) return known;
+    const may = allowed(i, dress);
+    worn[i]?.set(dress, may);
+    return may;
+  };
   const fits: LocalCost<Candidate> = { name: "what is added", at: (i, s) => (s.dress && !wears(i, s.dress) ? Number.POSITIVE_INFINITY : 0) };
   const problem = { ...plain, states, local: [...plain.local, fits] };
   const { path } = solve(problem);

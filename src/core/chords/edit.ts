@@ -51,10 +51,13 @@ function cutAt([first, second]: readonly [PlannedChord, PlannedChord], places: r
       ...(early < c.ticks ? [{ bar: c.bar, at: c.at + early, ticks: c.ticks - early, symbol: second.symbol }] : []),
     ];
   });
-  return pieces.reduce<ChordLock[]>((joined, lock) => {
+  const joined: ChordLock[] = [];
+  for (const lock of pieces) {
     const last = joined.at(-1);
-    return last?.bar === lock.bar && last.symbol === lock.symbol ? [...joined.slice(0, -1), { ...last, ticks: last.ticks + lock.ticks }] : [...joined, lock];
-  }, []);
+    if (last?.bar === lock.bar && last.symbol === lock.symbol) last.ticks += lock.ticks;
+    else joined.push({ ...lock });
+  }
+  return joined;
 }
 
 /** A chord in two, at the felt beat nearest its middle; undefined for a chord of one beat. */

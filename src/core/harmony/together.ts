@@ -35,9 +35,9 @@ function soundings({ bars }: Voice, places: readonly Place[]): Sounding[] {
 export function together(voices: readonly Voice[], places: readonly Place[], octaves: readonly string[] = []): Fault[] {
   const heard = voices.map((v) => soundings(v, places));
   const faults = new Map<string, Fault>();
-  voices.forEach((a, i) => voices.slice(i + 1).forEach((b, k) => {
+  for (const [i, a] of voices.entries()) for (const [k, b] of voices.slice(i + 1).entries()) {
     const [first, second] = [heard[i] as Sounding[], heard[i + 1 + k] as Sounding[]];
-    const say = (bar: number, what: Fault["what"]) => faults.set(`${bar} ${a.name} ${b.name} ${what}`, { bar, voices: [a.name, b.name], what });
+    const say = (bar: number, what: Fault["what"]) => void faults.set(`${bar} ${a.name} ${b.name} ${what}`, { bar, voices: [a.name, b.name], what });
     const at = (list: readonly Sounding[], t: number) => list.find((s) => s.at <= t && t < s.end);
     for (const place of places) {
       const beat = beatTicks(place.metre);
@@ -57,7 +57,7 @@ export function together(voices: readonly Voice[], places: readonly Place[], oct
       if (was === is && is === 7) say(bar, "running fifths");
       if (was === is && is === 0 && !octaves.includes(b.name) && !octaves.includes(a.name)) say(bar, "running octaves");
     }
-  }));
+  }
   return [...faults.values()].sort((x, y) => x.bar - y.bar);
 }
 

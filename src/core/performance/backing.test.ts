@@ -8,7 +8,7 @@ import { backed, voicing } from ".";
 const bar = (header: Parameters<typeof tuneOf>[1], music = "d8|") => places(tuneOf(music, header))[0]!;
 const heard = (header: Parameters<typeof tuneOf>[1], music: string, symbols: [number, string][], backing: "bass and chord" | "block" = "bass and chord") =>
   backed(symbols.map(([at, symbol]) => ({ bar: 0, at: at * QUARTER, symbol })), bar(header, music), 0, backing, []).sounds;
-const lowest = (sounds: ReturnType<typeof heard>) => sounds.filter((s) => s.velocity > 50).map((s) => [s.at / QUARTER, s.key]);
+const lowest = (sounds: ReturnType<typeof heard>) => sounds.filter((s) => s.velocity > 45).map((s) => [s.at / QUARTER, s.key]);
 
 describe("voicings", () => {
   test.each([

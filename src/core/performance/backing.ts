@@ -13,7 +13,7 @@ export const CHORD_LINE: Line = { id: "chords", name: "Chords", program: 24 };
 /** Lowest bass note (E2) and the middle of the upper voices (C4 and a little below): clear of the tune, clear of mud. */
 const LOWEST_BASS = 40;
 const MIDDLE = 59;
-const LOUD = { bass: 58, chord: 41, block: 44 };
+const LOUD = { bass: 52, chord: 37, block: 40 };
 
 const atOrAbove = (sound: number, floor: number) => floor + ((sound - floor) % 12 + 12) % 12;
 

@@ -39,12 +39,13 @@ export function ChartPage({ id, work }: { id: number; work: Work }) {
             {rows.map((row, i) => (
               <Box as="tr" key={`${row.name}${row.bars[0]?.bar}`} css={{ breakInside: "avoid" }}>
                 <Box as="th" w="44px" textAlign="left" verticalAlign="top" pt={i > 0 && row.name.endsWith("1") ? "28px" : "16px"} fontFamily="heading" fontSize="20px" fontWeight="600">{row.name}</Box>
-                {Array.from({ length: most }, (_, k) => row.bars[k]).map((bar, k) => (bar ? <Bar key={bar.bar} bar={bar} first={k === 0} gap={i > 0 && row.name.endsWith("1")} /> : <Box as="td" key={`empty ${k + 1}`} />))}
+                {row.bars.map((bar, k) => <Bar key={bar.bar} bar={bar} first={k === 0} gap={i > 0 && row.name.endsWith("1")} />)}
+                {row.bars.length < most && <td colSpan={most - row.bars.length} />}
               </Box>
             ))}
           </tbody>
         </Box>
-        {tune.verses.length > 0 && <Box mt="8mm" fontSize="15px" css={{ columns: 2 }}>{tune.verses.map((line, i) => <Text key={`${i + 1}`} minH="1em">{line}</Text>)}</Box>}
+        {tune.verses.length > 0 && <Box mt="8mm" fontSize="15px" css={{ columns: 2 }}><Text whiteSpace="pre-line">{tune.verses.join("\n")}</Text></Box>}
         <Text mt="8mm" fontSize="12px">{[tune.source, tune.rights === "own" ? "our own tune" : tune.rights === "unknown" ? "rights not recorded" : tune.rights].filter(Boolean).join(" · ")}</Text>
       </Box>
     </Box>
@@ -62,7 +63,7 @@ function Bar({ bar, first, gap }: { bar: ChartBar; first: boolean; gap: boolean 
         {bar.repeatStart && <Dots side="left" />}
         {bar.repeatEnd > 0 && <Dots side="right" />}
         <Flex align="baseline">
-          {bar.cells.map((cell, i) => <Text key={`${i + 1}`} as="span" flex={`${cell.beats / all} 1 0`} minW="0" fontSize={bar.cells.length > 2 ? "17px" : "25px"} fontWeight="700" lineHeight="34px" whiteSpace="nowrap">{cell.name.replace(/^([A-G])b/, "$1♭").replace(/^([A-G])#/, "$1♯")}</Text>)}
+          {bar.cells.map((cell) => <Text key={cell.at} as="span" flex={`${cell.beats / all} 1 0`} minW="0" fontSize={bar.cells.length > 2 ? "17px" : "25px"} fontWeight="700" lineHeight="34px" whiteSpace="nowrap">{cell.name.replace(/^([A-G])b/, "$1♭").replace(/^([A-G])#/, "$1♯")}</Text>)}
         </Flex>
         {bar.repeatEnd > 2 && <Text position="absolute" right="12px" bottom="0" fontSize="11px">{bar.repeatEnd} times</Text>}
         {bar.words && <Text fontSize="12.5px" lineHeight="15px" mt="2px">{bar.words}</Text>}

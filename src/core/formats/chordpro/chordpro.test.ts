@@ -12,10 +12,11 @@ const SONG = '"D"d2 d2 f2 d2|"G"g4 "A7"e4|"D"d8|\nw: Down by the har- bour wall 
 
 describe("ChordPro out", () => {
   it("puts each chord before its syllable, verse by verse", () => {
-    expect(written(tuneOf(SONG))).toBe([
+    const text = written(tuneOf(SONG, { more: "Q:1/4=100\n" }));
+    expect(text.split("\n")).toEqual([
       "{title: Test}", "{key: D}", "{time: 4/4}", "{tempo: 100}", "", "{start_of_verse}", "[D]Down by the har[G]bour [A7]wall [D]to", "{end_of_verse}", "",
       "{start_of_verse}", "[D]Up on the hill[G] [A7]top [D]all", "{end_of_verse}", "",
-    ].join("\n").trimEnd().replace("{tempo: 100}", /\{tempo: \d+\}/.exec(written(tuneOf(SONG)))![0]) + "\n");
+    ]);
   });
   it("puts a change inside a held note after its syllable", () => {
     const tune = tuneOf('"D"d8|\nw: long');

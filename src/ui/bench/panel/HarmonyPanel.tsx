@@ -121,7 +121,8 @@ function ClashPair({ ours, theirs }: { ours: readonly number[]; theirs: readonly
   return (
     <svg viewBox="0 0 100 44" width="100%" height="56" preserveAspectRatio="none" role="img" aria-label={`Clash by bar: ${ours.join(", ")} against ${theirs.join(", ")}`}>
       {ours.map((clash, i) => (
-        <g key={`${i + 1}`}>
+        // biome-ignore lint/suspicious/noArrayIndexKey: bars have no other name
+        <g key={i}>
           <rect x={i * width + 0.3} width={width - 0.6} y={21 - clash * 0.4} height={Math.max(0.6, clash * 0.4)} fill="var(--chakra-colors-heather)" />
           <rect x={i * width + 0.3} width={width - 0.6} y={23} height={Math.max(0.6, (theirs[i] ?? 0) * 0.4)} fill="var(--chakra-colors-woad)" />
         </g>
