@@ -73,7 +73,7 @@ function chorded(tune: Tune, options: Options) {
       const place = places[c.bar] as Place;
       return {
         bar: place.number, beat: six(beatAt(place, place.at + c.at)), at: quarters(place.at + c.at), duration: quarters(c.ticks), symbol: c.symbol, roman: c.roman,
-        locked: c.locked, reason: c.reason, alternatives: distinct(c).slice(0, 5).map((a) => ({ symbol: a.symbol, cost: six(a.cost) })),
+        locked: c.locked, reason: c.reason, alternatives: distinct(c).slice(0, 5).map((a) => ({ symbol: a.symbol, cost: six(a.cost), ...(a.at === undefined || a.ticks === undefined ? {} : { at: six(quarters((places[c.bar] as Place).at + a.at)), duration: six(quarters(a.ticks)) }) })),
       };
     }),
   };

@@ -87,8 +87,10 @@ describe("locks and runners-up", () => {
     for (const chord of before.chords) {
       for (const other of chord.alternatives.filter((a) => a.cost < 30)) {
         expect(other.cost).toBeGreaterThanOrEqual(-1e-9);
-        const after = plan(tune, [{ bar: chord.bar, at: chord.at, ticks: chord.ticks, symbol: other.symbol }]);
-        expect(after.chords.findLast((c) => c.bar === chord.bar && c.at <= chord.at)?.symbol).toBe(other.symbol);
+        const [at, ticks] = [other.at ?? chord.at, other.ticks ?? chord.ticks];
+        expect([at >= chord.at, at + ticks <= chord.at + chord.ticks]).toEqual([true, true]);
+        const after = plan(tune, [{ bar: chord.bar, at, ticks, symbol: other.symbol }]);
+        expect(after.chords.findLast((c) => c.bar === chord.bar && c.at <= at)?.symbol).toBe(other.symbol);
       }
     }
   });

@@ -8,7 +8,7 @@ import type { Segment } from "./segments";
 export type Dress = { symbol: string; plain: string; what: Added["what"]; wants?: number; /** Which way a walking bass goes through it. */ way?: 1 | -1 };
 
 /** Points for additions, set by taste: the annotations do not tell. Above 0 is against, below 0 for. */
-const POINTS = { dominantSeventh: 0.2, otherSeventh: 0.7, tonicSeventh: 1.4, sounded: -0.9, falls: -0.8, suspension: -3.5, secondary: 1, resolves: -1.8, unresolved: 6, slash: 0.7, bassStep: -0.9, bassLeap: 0.7, augmented: -0.6, closing: -0.8 };
+const POINTS = { dominantSeventh: 0.2, otherSeventh: 0.7, tonicSeventh: 1.4, sounded: -0.9, falls: -0.8, suspension: -3.5, secondary: 1, resolves: -1.8, unresolved: Number.POSITIVE_INFINITY, slash: 0.7, bassStep: -0.9, bassLeap: 0.7, augmented: -0.6, closing: -0.8 };
 
 const FALL = 5;
 const root = (symbol: string) => semitoneOf(chord(symbol).root);

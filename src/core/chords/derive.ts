@@ -180,7 +180,11 @@ function planned({ cut, problem, solution, keys, locks }: Context, from: number,
   const others = lock ? rivals(cut, keys, from) : (problem.states[from] as readonly Candidate[]);
   // Of the dressed chords only other forms of the chosen one: a teacher looks for another chord first.
   const alternatives = others.filter((s) => s.chord.symbol !== state.chord.symbol && (!s.dress || s.label === state.label))
-    .map((s) => ({ symbol: s.chord.symbol, cost: through(problem, solution, from, to, s) })).filter((a) => Number.isFinite(a.cost))
+    .map((s) => {
+      const { first: a, last: b, cost } = lock ? { first: from, last: to, cost: through(problem, solution, from, to, s) } : bestStretch(problem, solution, from, to, s);
+      const [start, end] = [cut[a] as Segment, cut[b] as Segment];
+      return { symbol: s.chord.symbol, cost, ...(a === from && b === to ? {} : { at: start.at, ticks: end.at + end.ticks - start.at }) };
+    }).filter((a) => Number.isFinite(a.cost))
     .sort((a, b) => a.cost - b.cost || a.symbol.localeCompare(b.symbol));
   const notes = new Map<string, PlannedChord["notes"][number]>();
   for (const note of stretch.flatMap((s) => s.notes)) {
@@ -195,6 +199,21 @@ function planned({ cut, problem, solution, keys, locks }: Context, from: number,
   };
   const beats = facts.ticks / beatTicks(first.place.metre);
   return { ...facts, reason: reasonFor(facts, { beats, whole: facts.ticks >= first.place.ticks, key, opening: from === 0, closing: to === cut.length - 1, rival: alternatives[0], before: solution.path[from - 1]?.chord.symbol, by: lock?.by }) };
+}
+
+/** A part of a place is offered only where it spares the plan this much. */
+const PART = 0.25;
+
+/** Where another chord would cost the plan least: the whole of a place, or a part of it from its start or to its end. */
+function bestStretch(problem: Problem<Candidate>, solution: Solution<Candidate>, from: number, to: number, state: Candidate): { first: number; last: number; cost: number } {
+  let best = { first: from, last: to, cost: through(problem, solution, from, to, state) - PART };
+  for (let m = from; m < to; m++) {
+    for (const [first, last] of [[from, m], [m + 1, to]] as const) {
+      const cost = through(problem, solution, first, last, state);
+      if (cost < best.cost - 1e-9) best = { first, last, cost };
+    }
+  }
+  return best.first === from && best.last === to ? { ...best, cost: best.cost + PART } : best;
 }
 
 /** What a locked place could have been: the chords its neighbours choose from. */

@@ -30,8 +30,8 @@ export const PlannedChord = z.object({
   costs: z.array(z.object({ name: z.string(), cost: z.number() })),
   /** Melody notes in it: name, beats, and what each does. */
   notes: z.array(z.object({ name: z.string(), beats: z.number(), role: NoteRole })),
-  /** Other chords for this place, best first, with what the whole plan would cost more. */
-  alternatives: z.array(z.object({ symbol: z.string(), cost: z.number() })),
+  /** Other chords, best first, with what the whole plan would cost more: for this place, or where `at` and `ticks` stand for the part of it that they suit best. */
+  alternatives: z.array(z.object({ symbol: z.string(), cost: z.number(), at: z.int().optional(), ticks: z.int().optional() })),
 });
 export type PlannedChord = z.infer<typeof PlannedChord>;
 

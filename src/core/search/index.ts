@@ -126,5 +126,7 @@ export function through<S>(problem: Problem<S>, solution: Solution<S>, from: num
   const next = states[to + 1];
   const after = last >= 0 ? (backward[to]?.[last] as number)
     : next === undefined ? 0 : cheapest(next, (s, k) => priced(to + 1, state, s) + (here[to + 1]?.[k] as number) + (backward[to + 1]?.[k] as number));
-  return before + held + after - solution.cost;
+  const cost = before + held + after - solution.cost;
+  // A state forbidden on the way has no cost to speak of: infinity less infinity.
+  return Number.isNaN(cost) ? Number.POSITIVE_INFINITY : cost;
 }

@@ -92,7 +92,7 @@ export function Bench({ loaded }: { loaded: Loaded }) {
   };
   const noteKeys = event ? Object.fromEntries(NOTE_EDITS.flatMap((g) => g.edits).flatMap((e) => [[e.keys, () => edit(e)], ...(e.keys === "Delete" ? [["Backspace", () => edit(e)]] : [])])) : {};
 
-  const others = chord?.alternatives.map((a) => a.symbol).filter((s) => s !== chord.added?.plain) ?? [];
+  const others: { symbol: string; at?: number | undefined; ticks?: number | undefined }[] = chord?.alternatives.filter((a) => a.symbol !== chord.added?.plain) ?? [];
   const last = (derived?.analysis.places.length ?? 1) - 1;
   useKeys({
     " ": player.toggle,
@@ -106,7 +106,7 @@ export function Bench({ loaded }: { loaded: Loaded }) {
     "[": () => edits.move(selection?.kind === "chord" ? selection.index : undefined, -1), "]": () => edits.move(selection?.kind === "chord" ? selection.index : undefined, 1),
     h: () => { if (selection) player.play(bar, bar, false, false); },
     ...Object.fromEntries((note ? [note.pitch, ...note.alternatives.map((a) => a.pitch)].slice(0, 4) : []).map((pitch, i) => [String(i + 1), () => takeNote(pitch)])),
-    ...Object.fromEntries((chord ? [chord.added?.plain, chord.symbol, ...others].slice(0, 5) : []).map((symbol, i) => [String(i), () => { if (symbol) edits.take(symbol); }])),
+    ...Object.fromEntries((chord ? [chord.added && { symbol: chord.added.plain }, { symbol: chord.symbol }, ...others].slice(0, 5) : []).map((a, i) => [String(i), () => { if (a) edits.take(a.symbol, "at" in a ? a : undefined); }])),
     "Mod+z": () => { if (bench.canUndo) bench.travel("undo"); },
     "Mod+Shift+z": () => { if (bench.canRedo) bench.travel("redo"); },
     "Mod+y": () => { if (bench.canRedo) bench.travel("redo"); },

@@ -24,11 +24,11 @@ export function useChordEdits(bench: BenchState, derived: Derived | null, index:
     if (locks?.length) bench.change(step, (w) => lockChords(w, locks));
   }, [bench.change]);
 
-  const take = useCallback((symbol: string) => {
+  const take = useCallback((symbol: string, part?: { at?: number | undefined; ticks?: number | undefined }) => {
     if (!chord) return;
     waiting.current = chord.bar;
     if (symbol === chord.symbol && chord.locked) return hear(chord.bar);
-    lock(`Chord ${symbol} locked`, [{ bar: chord.bar, at: chord.at, ticks: chord.ticks, symbol }], "");
+    lock(`Chord ${symbol} locked`, [{ bar: chord.bar, at: part?.at ?? chord.at, ticks: part?.ticks ?? chord.ticks, symbol }], "");
   }, [chord, lock, hear]);
 
   const write = useCallback((text: string): boolean => {

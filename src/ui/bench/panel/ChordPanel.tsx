@@ -13,6 +13,13 @@ const CHORD_NOTES = ["root", "third", "fifth", "seventh"];
 /** What the search would pay for a chord no style of the mode has: shown as a word. */
 const OFF_STYLE = 30;
 
+/** Which beats of its bar a part of a place is. */
+function partWords(place: Place, at: number, ticks: number): string {
+  const beat = beatTicks(place.metre);
+  const [from, to] = [Math.floor((place.offset + at) / beat) + 1, Math.ceil((place.offset + at + ticks) / beat)];
+  return to > from ? `beats ${from}–${to}` : `beat ${from}`;
+}
+
 type Props = { chord: PlannedChord; derived: Derived; edits: ChordEdits; names: ChordNames; onHear: () => void };
 
 /** Why this chord, what else it could be, and every way to change it. */
@@ -39,7 +46,7 @@ export function ChordPanel({ chord, derived, edits, names, onHear }: Props) {
         <ChoiceRow name={named(chord.symbol)} worth={1} note={chord.locked ? "locked" : "best"} keyName="1" chosen onTake={() => edits.take(chord.symbol)} />
         {chord.added && <ChoiceRow name={named(chord.added.plain)} worth={0.6} note="plain" keyName="0" onTake={() => edits.take(chord.added?.plain as string)} />}
         {chord.alternatives.filter((a) => a.symbol !== chord.added?.plain).slice(0, 5).map((a, i) => (
-          <ChoiceRow key={a.symbol} name={named(a.symbol)} worth={worth(a.cost)} note={a.cost > OFF_STYLE ? "off style" : `${a.cost < 0 ? "−" : "+"}${Math.abs(a.cost).toFixed(1)}`} keyName={i < 3 ? String(i + 2) : undefined} onTake={() => edits.take(a.symbol)} />
+          <ChoiceRow key={a.symbol} name={named(a.symbol)} worth={worth(a.cost)} note={`${a.at === undefined ? "" : `${partWords(place, a.at, a.ticks ?? 0)} `}${a.cost > OFF_STYLE ? "off style" : `${a.cost < 0 ? "−" : "+"}${Math.abs(a.cost).toFixed(1)}`}`} keyName={i < 3 ? String(i + 2) : undefined} onTake={() => edits.take(a.symbol, a)} />
         ))}
         <WriteChord key={`${chord.bar}.${chord.at}`} onWrite={edits.write} />
       </Block>

@@ -39,7 +39,7 @@ export function ChoiceRow({ name, worth, note, keyName, chosen, onTake }: { name
     <Flex as="button" w="100%" h="38px" align="center" gap="10px" borderTop="1px solid" borderColor="cord" textAlign="left" onClick={onTake} _hover={{ bg: "linen" }} aria-pressed={chosen}>
       <Text w="56px" fontWeight="700" fontSize="16px">{name}</Text>
       <Box flex="1" h="8px" bg="linen" borderRadius="4px"><Box h="8px" borderRadius="4px" w={`${Math.max(3, worth * 100)}%`} bg={chosen ? "block" : "woad"} /></Box>
-      <Text w="52px" fontSize="13px" color="quiet" textAlign="right">{note}</Text>
+      <Text minW="52px" fontSize="13px" color="quiet" textAlign="right" whiteSpace="nowrap">{note}</Text>
       <Box w="28px">{keyName && <Key>{keyName}</Key>}</Box>
     </Flex>
   );
