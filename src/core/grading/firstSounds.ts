@@ -14,6 +14,8 @@ const CHORD_NOTE: Record<string, number> = { root: 0, fifth: 0.25, third: 0.45 }
 const OTHER_NOTE = 1.5;
 const CROSSING = 0.3;
 const JUMP = 0.9;
+/** A new note for less than half a bar: too quick, where the chords have a note in common. */
+const HURRY = 1.6;
 
 /** Every chord note that lies in first position. */
 function reachable(symbol: string, on: Instrument): Held[] {
@@ -25,7 +27,7 @@ function reachable(symbol: string, on: Instrument): Held[] {
 }
 
 /**
- * One long note per chord, open strings or first finger wherever the chord has one; the path that crosses fewest strings.
+ * One long note per chord, a note that two chords of a bar have in common held through both, open strings or first finger wherever the chord has one; the path that crosses fewest strings.
  * Gives one event list per bar, chords' lengths filled exactly, rests where no chord is set.
  */
 export function firstSounds(places: readonly Place[], plan: ChordPlan, on: Instrument): Event[][] {
@@ -36,7 +38,10 @@ export function firstSounds(places: readonly Place[], plan: ChordPlan, on: Instr
       { name: "finger", at: (_, s) => (FINGER[s.placement.finger] as number) + (s.placement.finger === 1 && s.placement.low ? LOW_FIRST : 0) },
       { name: "chord note", at: (i, s) => CHORD_NOTE[chordNoteName(chord(plan.chords[i]?.symbol as string), midi(s.pitch)) ?? ""] ?? OTHER_NOTE },
     ],
-    moves: [{ name: "string crossing", into: (_, a, b) => crossing(Math.abs(a.placement.string - b.placement.string)) }],
+    moves: [
+      { name: "string crossing", into: (_, a, b) => crossing(Math.abs(a.placement.string - b.placement.string)) },
+      { name: "hurry", into: (i, a, b) => (midi(a.pitch) !== midi(b.pitch) && hurried(places, plan, i) ? HURRY : 0) },
+    ],
   });
   return places.map((place) => {
     const events: Event[] = [];
@@ -45,12 +50,20 @@ export function firstSounds(places: readonly Place[], plan: ChordPlan, on: Instr
       if (c.bar !== place.index) return;
       if (c.at > at) events.push(rest(c.at - at));
       const { pitch, placement } = path[i] as Held;
-      events.push({ ticks: c.ticks, pitches: [pitch], marks: [placement.finger === 0 ? "open" : (`finger ${placement.finger}` as Mark)] });
+      const last = events[events.length - 1];
+      if (c.at === at && last?.pitches[0] && midi(last.pitches[0]) === midi(pitch)) last.ticks += c.ticks;
+      else events.push({ ticks: c.ticks, pitches: [pitch], marks: [placement.finger === 0 ? "open" : (`finger ${placement.finger}` as Mark)] });
       at = c.at + c.ticks;
     });
     if (at < place.ticks) events.push(rest(place.ticks - at));
     return events;
   });
+}
+
+/** Whether a chord and the one before it share a bar, and one of them lasts less than half of it. */
+function hurried(places: readonly Place[], plan: ChordPlan, i: number): boolean {
+  const [before, here] = [plan.chords[i - 1], plan.chords[i]];
+  return before?.bar === here?.bar && Math.min(before?.ticks ?? 0, here?.ticks ?? 0) * 2 < (places[here?.bar ?? 0]?.ticks ?? 0);
 }
 
 const crossing = (strings: number) => (strings === 0 ? 0 : CROSSING * strings + (strings > 1 ? JUMP : 0));
