@@ -1,16 +1,5 @@
-import { expect, type Page, test } from "@playwright/test";
-
-/** Opens a demo tune's bench and waits until its rows are engraved. */
-async function open(page: Page, title: string, lens = "Chords") {
-  await page.goto("/");
-  await page.getByRole("link", { name: title }).click();
-  await expect(page.getByRole("heading", { name: title })).toBeVisible();
-  await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: lens }).click();
-  await expect(page.locator("[data-engraving] svg").nth(1)).toBeVisible();
-  await expect(page.locator("#rows").getByRole("button").first()).toBeVisible();
-}
-const lane = (page: Page) => page.locator("#rows").getByRole("button");
-const chordNames = (page: Page) => lane(page).evaluateAll((all) => all.map((b) => b.getAttribute("aria-label")));
+import { expect, test } from "@playwright/test";
+import { chordNames, lane, open } from "./helpers";
 
 test("chords stand over the notes they start with", async ({ page }) => {
   await open(page, "Herring at the Quay");

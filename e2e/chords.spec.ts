@@ -1,18 +1,6 @@
-import { readFile } from "node:fs/promises";
-import { expect, type Page, test } from "@playwright/test";
-
-async function open(page: Page, title: string, lens = "Chords") {
-  await page.goto("/");
-  await page.getByRole("link", { name: title }).click();
-  await expect(page.getByRole("heading", { name: title })).toBeVisible();
-  await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: lens }).click();
-  await expect(page.locator("[data-engraving] svg").nth(1)).toBeVisible();
-  await expect(page.locator("#rows").getByRole("button").first()).toBeVisible();
-}
-const lane = (page: Page) => page.locator("#rows").getByRole("button");
-const names = (page: Page) => lane(page).evaluateAll((all) => all.map((b) => b.getAttribute("aria-label")));
-const why = (page: Page) => page.getByRole("complementary", { name: "Why" });
-const undoAll = async (page: Page) => { const undo = page.getByRole("button", { name: "Undo" }); while (await undo.isEnabled()) { await undo.click(); await page.waitForTimeout(150); } };
+import { readFile, writeFile } from "node:fs/promises";
+import { expect, test } from "@playwright/test";
+import { chordNames, lane, open, undoAll, why } from "./helpers";
 
 test("a chord is written, split, joined and moved by keys; what cannot be done says why", async ({ page }) => {
   await open(page, "Herring at the Quay");
@@ -37,7 +25,7 @@ test("a chord is written, split, joined and moved by keys; what cannot be done s
 
 test("a change is dragged to another beat", async ({ page }) => {
   await open(page, "Herring at the Quay");
-  const before = await names(page);
+  const before = await chordNames(page);
   const chord = lane(page).nth(1);
   const box = (await chord.boundingBox())!;
   const second = (await page.locator('[data-id="melody.2.3"] .notehead').boundingBox())!;
@@ -46,7 +34,7 @@ test("a change is dragged to another beat", async ({ page }) => {
   await page.mouse.move(box.x + 40, box.y + 10, { steps: 4 });
   await page.mouse.move(second.x + 14, box.y + 10, { steps: 8 });
   await page.mouse.up();
-  await expect.poll(async () => (await names(page)).slice(0, 3)).toEqual([`${before[0]}, locked`, `${before[0]}, locked`, `${before[1]}, locked`]);
+  await expect.poll(async () => (await chordNames(page)).slice(0, 3)).toEqual([`${before[0]}, locked`, `${before[0]}, locked`, `${before[1]}, locked`]);
   await undoAll(page);
 });
 
@@ -86,7 +74,6 @@ test("the chord chart prints letters, numerals and functions; ChordPro goes out 
   const chords = [...text.matchAll(/\[([A-G][^\]]*)\]/g)].map((m) => m[1]);
   expect(chords.length).toBeGreaterThan(4);
   const path = info.outputPath("sheet.cho");
-  const { writeFile } = await import("node:fs/promises");
   await writeFile(path, text);
   await page.locator('input[type="file"]').setInputFiles(path);
   await expect(why(page).getByRole("status")).toContainText("chords read");

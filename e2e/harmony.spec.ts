@@ -1,14 +1,8 @@
 import { expect, type Page, test } from "@playwright/test";
+import { open as openBench, undoAll, why } from "./helpers";
 
-async function open(page: Page, title: string) {
-  await page.goto("/");
-  await page.getByRole("link", { name: title }).click();
-  await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Harmony" }).click();
-  await expect(page.locator('[data-id^="moving."]').first()).toBeVisible();
-}
-const why = (page: Page) => page.getByRole("complementary", { name: "Why" });
+const open = (page: Page, title: string) => openBench(page, title, "Harmony");
 const heads = (page: Page) => page.locator('[data-id^="moving."] .notehead').evaluateAll((all) => all.map((n) => Math.round(n.getBoundingClientRect().y)).join());
-const undoAll = async (page: Page) => { const undo = page.getByRole("button", { name: "Undo" }); while (await undo.isEnabled()) { await undo.click(); await page.waitForTimeout(150); } };
 
 test("all nine schools are drawn, each with a line of its own", async ({ page }) => {
   await open(page, "The Lamp on the Slip");
