@@ -28,6 +28,15 @@ for (const colorScheme of ["light", "dark"] as const) {
       await page.locator("#rows").getByRole("button").first().click();
       await expect(page.getByRole("complementary", { name: "Why" }).getByRole("heading", { name: /bar 1$/ })).toBeVisible();
       expect(await findings(page)).toEqual([]);
+      await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Harmony" }).click();
+      await page.keyboard.press("Escape");
+      await page.getByRole("button", { name: "third or fourth?" }).click();
+      expect(await findings(page), "ear trainer").toEqual([]);
+    });
+    test("the chord chart has nothing against it", async ({ page }) => {
+      await page.goto("/tune/1/chart");
+      await expect(page.getByRole("heading").first()).toBeVisible();
+      expect(await findings(page)).toEqual([]);
     });
   });
 }

@@ -37,6 +37,24 @@ test("a note takes another candidate, is locked through a change of school, and 
   await expect(why(page).getByText(/yours/)).toHaveCount(0);
 });
 
+test("a note is stepped and dragged to other candidates", async ({ page }) => {
+  await open(page, "Herring at the Quay");
+  const mark = page.locator('[data-id="moving.2.0"] .notehead');
+  const head = (await mark.boundingBox())!;
+  await page.mouse.click(head.x + 3, head.y + head.height / 2);
+  await page.keyboard.press("ArrowDown");
+  await expect(why(page).getByText(/· locked$/)).toBeVisible();
+  await expect.poll(async () => (await mark.boundingBox())!.y).toBeGreaterThan(head.y + 2);
+  const low = (await mark.boundingBox())!;
+  await page.mouse.move(low.x + 4, low.y + 3);
+  await page.mouse.down();
+  await page.mouse.move(low.x + 4, low.y - 12, { steps: 5 });
+  await page.mouse.up();
+  await page.keyboard.press("l");
+  await expect(why(page).getByText(/· locked$/)).toHaveCount(0);
+  await undoAll(page);
+});
+
 test("a bar follows another school; two schools are weighed and one is kept blind", async ({ page }) => {
   await open(page, "Herring at the Quay");
   await page.keyboard.press("ArrowRight");

@@ -4,8 +4,8 @@ import { tuneOf } from "../../testing/abc";
 import { arbitraryTune } from "../../testing/arbitraryTune";
 import { analyse, strainKeys } from "../analysis";
 import { deriveChords, fileLocks } from "../chords";
-import { inKey, midi, parseChord, pitchName } from "../theory";
-import { deriveHarmony, earQuestions, THIRDS } from ".";
+import { inKey, midi, parseChord, parsePitch, pitchName } from "../theory";
+import { deriveHarmony, earQuestions, type HarmonyNote, steppedTo, THIRDS } from ".";
 import type { Tune } from "../score";
 
 const asked = (tune: Tune, side: "below" | "above" = "below") => {
@@ -35,5 +35,16 @@ describe("the ear trainer asks", () => {
         expect(pitchName(line.notes.find((n) => n.bar === q.bar && n.at - analysis.places[q.bar]!.at === q.at)!.pitch!)).toBe(pitchName(q.fourth));
       }
     }), { numRuns: 40 });
+  });
+});
+
+describe("a note moved by steps", () => {
+  const note = (pitch: string, others: string[]) => ({ pitch: parsePitch(pitch), alternatives: others.map((p) => ({ pitch: parsePitch(p), interval: 3, cost: 1 })) }) as HarmonyNote;
+  it("goes to the nearest candidate that way, or nowhere", () => {
+    const own = note("D4", ["F4", "A3", "B3", "A4"]);
+    const to = (steps: number) => { const found = steppedTo(own, steps); return found && pitchName(found); };
+    expect([to(1), to(2), to(4), to(-1), to(-3)]).toEqual(["F4", "F4", "A4", "B3", "A3"]);
+    expect(steppedTo(note("D4", ["F4"]), -2)).toBeUndefined();
+    expect(steppedTo({ ...own, pitch: null }, 1)).toBeUndefined();
   });
 });

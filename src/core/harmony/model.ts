@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { Pitch } from "../theory";
+import { diatonic, Pitch } from "../theory";
 
 /** One note of a line over one melody note (ties joined). Times in ticks from the start of the tune. */
 export const HarmonyNote = z.object({
@@ -28,6 +28,14 @@ export type HarmonyNote = z.infer<typeof HarmonyNote>;
 /** A note a teacher has settled: what starts `at` ticks into bar `bar` (an index); null for a rest. */
 export const HarmonyLock = z.object({ bar: z.int().min(0), at: z.int().min(0), pitch: Pitch.nullable() });
 export type HarmonyLock = z.infer<typeof HarmonyLock>;
+
+/** The candidate a note goes to when it is moved by so many scale steps: of those that way the one nearest to where it was put down. Undefined where none lies that way. */
+export function steppedTo(note: HarmonyNote, steps: number): Pitch | undefined {
+  if (!note.pitch) return undefined;
+  const from = diatonic(note.pitch);
+  const away = (p: Pitch) => Math.abs(diatonic(p) - from - steps);
+  return note.alternatives.flatMap((a) => (a.pitch && Math.sign(diatonic(a.pitch) - from) === Math.sign(steps) ? [a.pitch] : [])).sort((a, b) => away(a) - away(b))[0];
+}
 
 export const HarmonyLine = z.object({
   school: z.string(),

@@ -3,7 +3,7 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { parseAsStringLiteral, useQueryState } from "nuqs";
 import { useCallback, useMemo, useState } from "react";
 import { lockNote, sheetOf } from "../../core/ensemble";
-import type { HarmonyLine } from "../../core/harmony";
+import { type HarmonyLine, steppedTo } from "../../core/harmony";
 import { insertAfter, moveStep, remove, splitBar } from "../../core/score";
 import { type Pitch, pitchName } from "../../core/theory";
 import type { Loaded } from "../../server/collection";
@@ -63,6 +63,13 @@ export function Bench({ loaded }: { loaded: Loaded }) {
   const takeNote = useCallback((pitch: Pitch | null) => {
     if (inBar) bench.change(`Harmony note ${pitch ? pitchName(pitch) : "rest"} locked`, (w) => lockNote(w, inBar, pitch));
   }, [inBar, bench.change]);
+  /** A harmony note dragged or stepped to another candidate. */
+  const stepLine = useCallback((index: number, steps: number) => {
+    const moved = derived?.line.notes[index];
+    const to = moved && steppedTo(moved, steps);
+    setSelection({ kind: "note", index });
+    if (moved && to) bench.change(`Harmony note ${pitchName(to)} locked`, (w) => lockNote(w, { bar: moved.bar, at: moved.at - (derived.analysis.places[moved.bar]?.at ?? 0) }, to));
+  }, [derived, bench.change]);
   const toggleNote = useCallback(() => {
     if (!inBar || !note) return;
     if (note.locked) bench.change("Harmony note freed", (w) => lockNote(w, inBar));
@@ -102,6 +109,7 @@ export function Bench({ loaded }: { loaded: Loaded }) {
     "Shift+ArrowLeft": () => setLoop({ from: loop?.from ?? bar, to: Math.max(loop?.from ?? bar, (loop?.to ?? bar) - 1) }),
     Enter: () => { if (lens === "Tune") return select({ kind: "event", bar, event: 0 }); const i = derived?.plan.chords.findIndex((c) => c.bar === bar) ?? -1; if (i >= 0) select({ kind: "chord", index: i }); },
     Escape: () => { if (help) setHelp(false); else { setSelection(null); setLoop(null); } },
+    ...(selection?.kind === "note" ? { ArrowUp: () => stepLine(selection.index, 1), ArrowDown: () => stepLine(selection.index, -1) } : {}),
     l: note ? toggleNote : edits.toggleLock, L: edits.lockPhrase, D: edits.copyPhrase, s: edits.split, j: () => (chord ? edits.merge() : player.mute("second")),
     "[": () => edits.move(selection?.kind === "chord" ? selection.index : undefined, -1), "]": () => edits.move(selection?.kind === "chord" ? selection.index : undefined, 1),
     h: () => { if (selection) player.play(bar, bar, false, false); },
@@ -145,7 +153,7 @@ export function Bench({ loaded }: { loaded: Loaded }) {
           {bench.problem && <Text role="alert" color="madder" py="3">{bench.problem}</Text>}
           {player.failure && <Text role="alert" color="madder" py="3">No sound: {player.failure}</Text>}
           {derived && sheet ? (
-            <Rows derived={derived} sheet={sheet} lens={lens} selection={selection} onSelect={select} bar={bar} sounding={player.sounding} loop={loop} onPick={pick} naming={naming} onDrag={drag} rival={rival} second={second} onMoveChange={edits.move} />
+            <Rows derived={derived} sheet={sheet} lens={lens} selection={selection} onSelect={select} bar={bar} sounding={player.sounding} loop={loop} onPick={pick} naming={naming} onDrag={drag} rival={rival} second={second} onDragLine={stepLine} onMoveChange={edits.move} />
           ) : (
             <Text color="quiet" py="6">Deriving chords, harmony and parts…</Text>
           )}

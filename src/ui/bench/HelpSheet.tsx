@@ -6,7 +6,7 @@ import { Key } from "./panel/parts";
 
 const SHEET: [string, [string[], string][]][] = [
   ["Hear", [[["Space"], "play, stop"], [["←", "→"], "bar before, bar after"], [["Shift", "→"], "make the loop longer"], [["Shift", "←"], "make it shorter"], [["Esc"], "clear the choice and the loop"], [["−", "+"], "slower, faster"], [["M", "K", "C", "N"], "melody, harmony, chords, long notes on or off"], [["H"], "hear the chosen bar"]]],
-  ["Decide", [[["Enter"], "look at the chord of this bar"], [["1", "2", "3", "4"], "take and hear this chord, or a runner-up"], [["0"], "take it without what was added"], [["W"], "write another chord"], [["L"], "lock, unlock"], [["⇧L"], "lock or free the phrase"], [["S", "J"], "split a chord, join with its neighbour"], [["[", "]"], "its change a beat earlier, later"], [["⇧D"], "copy the phrase’s chords to like phrases"], [["Ctrl", "Z"], "undo"], [["Ctrl", "Shift", "Z"], "redo"]]],
+  ["Decide", [[["Enter"], "look at the chord of this bar"], [["1", "2", "3", "4"], "take and hear this chord, or a runner-up"], [["0"], "take it without what was added"], [["W"], "write another chord"], [["L"], "lock, unlock"], [["⇧L"], "lock or free the phrase"], [["S", "J"], "split a chord, join with its neighbour"], [["[", "]"], "its change a beat earlier, later"], [["↑", "↓"], "the chosen harmony note to its next candidate"], [["⇧D"], "copy the phrase’s chords to like phrases"], [["Ctrl", "Z"], "undo"], [["Ctrl", "Shift", "Z"], "redo"]]],
   ["Look", [[["T"], "the tune"], [["G"], "chords"], [["Y"], "harmony"], [["P"], "parts"], [["?"], "this sheet"]]],
 ];
 

@@ -21,7 +21,7 @@ type Props = {
   derived: Derived; sheet: Sheet; lens: Lens; selection: Selection; onSelect: (next: Selection) => void;
   bar: number; sounding: number | null; loop: Loop; onPick: (bar: number, extend: boolean) => void;
   phrase: Phrase; from: number; to: number; width: number;
-  rival: RivalState; second: SecondState; onMoveChange: (index: number, beats: number) => void; naming: NamingState; onDrag: (bar: number, event: number, steps: number) => void;
+  rival: RivalState; second: SecondState; onDragLine: (index: number, steps: number) => void; onMoveChange: (index: number, beats: number) => void; naming: NamingState; onDrag: (bar: number, event: number, steps: number) => void;
 };
 
 /** A box over a bar's staves, with a little room above and below. */
@@ -34,7 +34,7 @@ const scaleOf = (mark: Element, pixels: number): number => pixels / ((mark as SV
 const NOTCH = 30;
 
 /** One phrase: its name and what it repeats, the chords over their notes, the staves. Engraved anew only when its own music changes. */
-export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect, bar, sounding, loop, onPick, phrase, from, to, width, naming, onDrag, rival, second, onMoveChange }: Props) {
+export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect, bar, sounding, loop, onPick, phrase, from, to, width, naming, onDrag, rival, second, onDragLine, onMoveChange }: Props) {
   const section = useRef<HTMLDivElement>(null);
   const holder = useRef<HTMLDivElement>(null);
   const [svg, setSvg] = useState("");
@@ -70,16 +70,16 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
     if (playing) section.current?.scrollIntoView({ block: "nearest", behavior: "auto" });
   }, [playing]);
 
-  /** A note of the tune picked up by the pointer: moved by whole steps of the staff, let go to take. */
-  const held = useRef<{ bar: number; event: number; y: number; step: number; steps: number; mark: Element | null } | null>(null);
+  /** A note of the tune, or of the line in the harmony lens, picked up by the pointer: moved by whole steps of the staff, let go to take. */
+  const held = useRef<{ staff: string; bar: number; event: number; y: number; step: number; steps: number; mark: Element | null } | null>(null);
   const pickUp = (event: React.PointerEvent) => {
     const box = holder.current?.getBoundingClientRect();
-    if (!box || !measured || lens !== "Tune" || event.shiftKey || event.button !== 0) return;
+    if (!box || !measured || (lens !== "Tune" && lens !== "Harmony") || event.shiftKey || event.button !== 0) return;
     const hit = noteAt(measured, event.clientX - box.left, event.clientY - box.top);
-    const staff = measured.staves.find((s) => s.bar === hit?.bar && s.staff === "melody");
-    if (!hit || !staff) return;
-    const mark = holder.current?.querySelector(`[data-id="melody.${hit.bar}.${hit.event}"]`) ?? null;
-    held.current = { bar: hit.bar, event: hit.event, y: event.clientY, step: (staff.bottom - staff.top) / 8, steps: 0, mark };
+    const staff = measured.staves.find((s) => s.bar === hit?.bar && s.staff === (lens === "Tune" ? "melody" : "moving"));
+    if (!hit || !staff || hit.staff !== staff.staff) return;
+    const mark = holder.current?.querySelector(`[data-id="${staff.staff}.${hit.bar}.${hit.event}"]`) ?? null;
+    held.current = { staff: staff.staff, bar: hit.bar, event: hit.event, y: event.clientY, step: (staff.bottom - staff.top) / 8, steps: 0, mark };
     event.currentTarget.setPointerCapture(event.pointerId);
   };
   const move = (event: React.PointerEvent) => {
@@ -93,8 +93,14 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
     held.current = null;
     if (!note) return;
     if (note.mark) (note.mark as SVGElement).style.transform = "";
-    if (note.steps) onDrag(note.bar, note.event, note.steps);
+    if (!note.steps) return;
+    if (note.staff === "melody") return onDrag(note.bar, note.event, note.steps);
+    const index = lineNote(note);
+    if (index >= 0) onDragLine(index, note.steps);
   };
+
+  /** The note of the line at, or held through, an event of a bar. */
+  const lineNote = ({ bar, event }: { bar: number; event: number }) => derived.line.notes.findLastIndex((n) => n.bar < bar || (n.bar === bar && n.event <= event));
 
   const click = (event: React.MouseEvent) => {
     const box = holder.current?.getBoundingClientRect();
@@ -102,7 +108,7 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
     const [x, y] = [event.clientX - box.left, event.clientY - box.top];
     const hit = noteAt(measured, x, y);
     if (hit?.staff === "moving" && !event.shiftKey) {
-      const index = derived.line.notes.findLastIndex((n) => n.bar < hit.bar || (n.bar === hit.bar && n.event <= hit.event));
+      const index = lineNote(hit);
       if (index >= 0) return onSelect({ kind: "note", index });
     }
     if (lens === "Tune" && hit?.staff === "melody" && !event.shiftKey) return onSelect({ kind: "event", bar: hit.bar, event: hit.event });
@@ -139,7 +145,7 @@ export const Row = memo(function Row({ derived, sheet, lens, selection, onSelect
           {/* biome-ignore lint/a11y/noStaticElementInteractions: the picture of the music; every bar and chord has its own button above */}
           {/* biome-ignore lint/a11y/useKeyWithClickEvents: the arrow keys and Enter do the same for the whole page */}
           {/* biome-ignore lint/security/noDangerouslySetInnerHtml: the engraver's own SVG, made from escaped text */}
-          <div ref={holder} data-engraving style={{ position: "relative", touchAction: lens === "Tune" ? "pan-y" : undefined }} onClick={click} onPointerDown={pickUp} onPointerMove={move} onPointerUp={letGo} onPointerCancel={letGo} dangerouslySetInnerHTML={{ __html: svg }} />
+          <div ref={holder} data-engraving style={{ position: "relative", touchAction: lens === "Tune" || lens === "Harmony" ? "pan-y" : undefined }} onClick={click} onPointerDown={pickUp} onPointerMove={move} onPointerUp={letGo} onPointerCancel={letGo} dangerouslySetInnerHTML={{ __html: svg }} />
           {lens === "Tune" && naming.spelling && <NameLane places={own.places} measured={measured} spelling={naming.spelling} on={naming.on} />}
           {lens === "Chords" && measured && <ChangeMarks chords={chords} places={own.places} measured={measured} />}
           {lens === "Harmony" && measured && <LineMarks line={derived.line} places={own.places} measured={measured} numbers={second.numbers} ghost={second.ghost} />}

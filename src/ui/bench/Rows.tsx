@@ -14,7 +14,7 @@ import type { Loop } from "./usePlayer";
 type Props = {
   derived: Derived; sheet: Sheet; lens: Lens; selection: Selection; onSelect: (next: Selection) => void;
   bar: number; sounding: number | null; loop: Loop; onPick: (bar: number, extend: boolean) => void;
-  rival: RivalState; second: SecondState; onMoveChange: (index: number, beats: number) => void; naming: NamingState; onDrag: (bar: number, event: number, steps: number) => void;
+  rival: RivalState; second: SecondState; onDragLine: (index: number, steps: number) => void; onMoveChange: (index: number, beats: number) => void; naming: NamingState; onDrag: (bar: number, event: number, steps: number) => void;
 };
 
 /** Width of the gutter with the phrase's name, and the narrowest row that still holds four bars. */
