@@ -104,6 +104,9 @@ describe("the collection on a real file", () => {
       expect([...(download(work, part, "mid")!.content as Uint8Array)].slice(0, 4)).toEqual([0x4d, 0x54, 0x68, 0x64]);
     }
     expect(download(work, "first", "musicxml")?.name).toBe("the-lamp-on-the-slip-first-sounds.musicxml");
+    const two = download(work, "melody+moving", "abc")!;
+    expect([two.name, (two.content as string).match(/^V:/gm)!.length >= 2]).toEqual(["the-lamp-on-the-slip-leading-and-moving.abc", true]);
+    expect([download(work, "melody+nobody", "abc"), download(work, "all", "cho")!.content as string]).toEqual([undefined, expect.stringContaining("{start_of_grid}")]);
     expect([download(work, "nobody", "abc"), download(work, "all", "exe")]).toEqual([undefined, undefined]);
   });
 

@@ -13,13 +13,14 @@ export const FORMATS: Record<string, { type: string; write: (work: Work, sheet: 
   mid: { type: "audio/midi", write: (work, sheet) => performanceMidi(perform(work.tune, sheet, { chords: sheet.staves.length > 1, backing: work.backing })) },
 };
 
-/** A file of one part ("melody", "moving", "first") or of all of them ("all"). Undefined for a part or format that does not exist. */
-export function download(work: Work, part: string, format: string): Download | undefined {
+/** A file of one part ("melody", "moving", "second", "first"), of several ("melody+moving") or of all of them ("all"). Undefined for a part or format that does not exist. */
+export function download(work: Work, asked: string, format: string): Download | undefined {
   const writer = FORMATS[format];
   const derived = derive(work);
-  const staff = derived.parts.find((p) => p.staff.id === part);
-  if (!writer || (part !== "all" && !staff)) return undefined;
-  const sheet = sheetOf(work, derived, staff?.staff.id);
-  const name = `${fileName(work.tune.title)}-${staff ? fileName(staff.staff.name) : "all-parts"}.${format}`;
-  return { name, type: writer.type, content: writer.write(work, sheet, derived) };
+  const ids = asked === "all" ? [] : [...new Set(asked.split("+"))];
+  const staves = ids.map((id) => derived.parts.find((p) => p.staff.id === id)?.staff);
+  if (!writer || staves.includes(undefined)) return undefined;
+  const sheet = sheetOf(work, derived, ...ids);
+  const parts = staves.map((s) => fileName(s?.name ?? "")).join("-and-") || "all-parts";
+  return { name: `${fileName(work.tune.title)}-${parts}.${format}`, type: writer.type, content: writer.write(work, sheet, derived) };
 }

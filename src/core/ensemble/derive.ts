@@ -54,6 +54,6 @@ export function derive(work: Work): Derived {
   return { analysis, weave: weave(places, form, work.tune.strains.map((s) => s.label)), plan, line, upper, faults, chords: printedChords(plan, places), parts };
 }
 
-/** All parts, or one, as a sheet to engrave, print, play or save. */
-export const sheetOf = (work: Work, { analysis, parts, chords }: Derived, only?: string): Sheet =>
-  partSheet(work.tune, analysis.places, only === undefined ? parts : parts.filter((p) => p.staff.id === only), chords);
+/** All parts, or those named (ids), as a sheet to engrave, print, play or save. */
+export const sheetOf = (work: Work, { analysis, parts, chords }: Derived, ...only: readonly string[]): Sheet =>
+  partSheet(work.tune, analysis.places, only.length === 0 ? parts : parts.filter((p) => only.includes(p.staff.id)), chords);

@@ -13,7 +13,7 @@ export function PrintPage({ id, work, part }: { id: number; work: Work; part: st
   const own = derived.parts.find((p) => p.staff.id === part);
   useEffect(() => {
     let current = true;
-    void startEngraver().pages(sheetOf(work, derived, own?.staff.id), derived.analysis.form.phrases.map((p) => p.from)).then((drawn) => { if (current) setPages(drawn.pages); });
+    void startEngraver().pages(sheetOf(work, derived, ...(own ? [own.staff.id] : [])), derived.analysis.form.phrases.map((p) => p.from)).then((drawn) => { if (current) setPages(drawn.pages); });
     return () => { current = false; };
   }, [work, derived, own]);
   const { tune } = work;

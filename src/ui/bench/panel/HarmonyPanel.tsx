@@ -89,6 +89,13 @@ export function HarmonyPanel({ bench, derived, second, practising, onPractise, b
           <Button size="sm" variant="outline" borderColor="quiet" color="ink" aria-pressed={practising} title="The tune sounds, your line is only shown (K)" onClick={onPractise}>play it to the tune</Button>
         </Flex>
       </Block>
+      {work.tune.rights !== "unknown" && (
+        <Block title="Tune and lines together">
+          <Flex gap="14px" fontSize="14px" color="woad">
+            {(["musicxml", "abc", "mid"] as const).map((format) => <a key={format} download href={`/tune/${bench.id}/files/melody+moving${work.second ? "+second" : ""}.${format}`} style={{ textDecoration: "underline" }}>{{ musicxml: "MusicXML", abc: "ABC", mid: "MIDI" }[format]}</a>)}
+          </Flex>
+        </Block>
+      )}
       {worst.length > 0 && (
         <Block title="Bars that rub most">
           {worst.map(({ clash, bar }) => (
