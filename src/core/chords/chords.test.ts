@@ -48,6 +48,40 @@ describe("chords under clear music", () => {
   });
 });
 
+describe("odd tunes", () => {
+  const all = (tune: Tune, style = DANCE) => deriveChords({ ...request(tune), style });
+  test.each([
+    ["a tune on one chord", "d2fd Adfd|dAFA dfaf|d2fd Adfd|d8|", {}, ["D"]],
+    ["a single note", "d8|", {}, ["D"]],
+  ] as [string, string, Parameters<typeof tuneOf>[1], string[]][])("%s", (_, music, header, used) => {
+    expect([...new Set(all(tuneOf(music, header)).chords.map((c) => c.symbol))]).toEqual(used);
+  });
+  it("an unmetred tune has chords to its end", () => {
+    const tune = tuneOf("d2 f2 a4 g2 e2 | a2 c'2 d'8 |", { metre: "none" });
+    const { places } = request(tune);
+    for (const style of STYLES) expect(all(tune, style).chords.reduce((sum, c) => sum + c.ticks, 0)).toBe(places.filter((p) => !p.pickup).reduce((sum, p) => sum + p.ticks, 0));
+  });
+  it("strains in different keys each have their own chords", () => {
+    const found = all(tuneOf("P:A\nd2fd Adfd|a2ec Ace2|d2fd Adfd|d8||\nP:B\nK:G\ng2bg dgbg|d2fd Adfd|g2bg dgbg|g8|]"), THREE_CHORD);
+    expect(found.vocabulary).toEqual([["D", "G", "A", "A7"], ["G", "C", "D", "D7"]]);
+    expect([found.chords[0]?.roman, found.chords.at(-1)?.roman]).toEqual(["I", "I"]);
+  });
+  it("a chromatic melody keeps to the style, and every note has a role", () => {
+    const found = all(tuneOf("d2^de f^fg^g|a^ab=c' c'^c'd'2|d8|"));
+    for (const c of found.chords) for (const n of c.notes) expect(n.role).toBeTruthy();
+    expect(found.chords.at(-1)?.symbol).toBe("D");
+  });
+  it("each ending goes on from the bar before the first", () => {
+    const found = all(tuneOf("|:d2fd Adfd|g2bg dgbg|a2ec Ace2|1 d2fd A4:|2 d8|]"), THREE_CHORD);
+    expect([3, 4].map((bar) => found.chords.find((c) => c.bar === bar)?.symbol)).toEqual(["D", "D"]);
+  });
+  it("says how well each bar fits: all of it in an arpeggio, less where notes lean", () => {
+    const { fits } = all(tuneOf("d2fd Adfd|d2^de f2^gf|z8|"));
+    expect([fits[0], fits[2]]).toEqual([1, 1]);
+    expect(fits[1]!).toBeLessThan(1);
+  });
+});
+
 describe("locks and runners-up", () => {
   const locked = fc.record({ tune: arbitraryTune({ maxBars: 4 }), bar: fc.nat(20), half: fc.boolean(), symbol: fc.constantFrom("Bb7", "F#m", "C", "Ebdim", "G5") });
   it("every lock holds exactly, whatever the chord", () => {
