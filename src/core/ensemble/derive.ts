@@ -49,7 +49,8 @@ export function derive(work: Work): Derived {
   const upper = work.second && lineOf({ ...work, ...work.second, barSchools: [], harmonyLocks: [] }, analysis, plan);
   const parts = writeParts({ places, plan, line, upper });
   const voices = parts.filter((p) => p.role !== "one-note line").map((p): Voice => ({ name: p.role, bars: p.staff.bars }));
-  const running = [line, upper].flatMap((l, i) => (l?.school === "Octave" ? [voices[i + 1]?.name ?? ""] : []));
+  // The tune may run in octaves with the roots, as it does wherever it spells its chords; so may a line by the school that wants octaves.
+  const running = ["melody", ...[line, upper].flatMap((l, i) => (l?.school === "Octave" ? [voices[i + 1]?.name ?? ""] : []))];
   const faults = together([...voices, rootBass(plan, places)], places, running);
   return { analysis, weave: weave(places, form, work.tune.strains.map((s) => s.label)), plan, line, upper, faults, chords: printedChords(plan, places), parts };
 }
