@@ -34,7 +34,7 @@ export function chordChart(plan: ChordPlan, places: readonly Place[], phrases: r
   })).filter((row) => row.bars.length > 0);
 }
 
-/** Syllables of a verse in a bar, joined as they are read. */
-export function wordsOf(place: Place, verse = 0): string {
-  return place.bar.events.map((e) => { const s = e.lyrics?.[verse]; return s ? s.text + (s.hyphen ? "-" : " ") : ""; }).join("").trim();
+/** Syllables of the first verse in a bar, joined as they are read. */
+function wordsOf(place: Place): string {
+  return place.bar.events.map((e) => { const s = e.lyrics?.[0]; return s ? s.text + (s.hyphen ? "-" : " ") : ""; }).join("").trim();
 }

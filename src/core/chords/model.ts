@@ -10,7 +10,7 @@ export const NoteRole = z.enum(NOTE_ROLES);
 export type NoteRole = z.infer<typeof NoteRole>;
 
 /** What a style has added to a plain triad, and the triad without it. */
-export const ADDITIONS = ["seventh", "suspension", "secondary dominant", "walking bass", "augmented dominant", "closing chord"] as const;
+const ADDITIONS = ["seventh", "suspension", "secondary dominant", "walking bass", "augmented dominant", "closing chord"] as const;
 export const Added = z.object({ what: z.enum(ADDITIONS), plain: z.string() });
 export type Added = z.infer<typeof Added>;
 

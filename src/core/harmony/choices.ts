@@ -1,5 +1,5 @@
 import type { Instrument } from "../instruments";
-import { type Chord, diatonic, inKey, type Key, midi, parseClass, type Pitch, scale, scaleStep, semitoneOf } from "../theory";
+import { type Chord, diatonic, inKey, intervalNumber, type Key, midi, parseClass, type Pitch, scale, scaleStep, semitoneOf } from "../theory";
 import type { Offer } from "./schools";
 import type { Slot, Under } from "./slots";
 
@@ -34,7 +34,7 @@ function keeps({ pitch, sound, fits, chromatic }: Choice, { unders, side }: Slot
 function choice(pitch: Pitch, { melody, chord, key }: Slot, open: boolean): Choice {
   const sound = midi(pitch);
   return {
-    pitch, sound, place: diatonic(pitch), interval: melody ? Math.abs(diatonic(pitch) - diatonic(melody)) + 1 : 0, fits: holds(chord, pitch), chordNote: chord ? chord.sounds.indexOf(sound % 12) : -1,
+    pitch, sound, place: diatonic(pitch), interval: melody ? intervalNumber(pitch, melody) : 0, fits: holds(chord, pitch), chordNote: chord ? chord.sounds.indexOf(sound % 12) : -1,
     open, chromatic: !inKey(pitch, key), tonic: sound % 12 === semitoneOf(key.tonic), fifth: sound % 12 === (semitoneOf(key.tonic) + 7) % 12,
   };
 }

@@ -2,7 +2,7 @@ import type { ChordPlan } from "../chords";
 import { FIDDLE, type Instrument } from "../instruments";
 import { type Place, type Timed, timeline } from "../score";
 import { type LocalCost, type MoveCost, solve } from "../search";
-import { degreeOf, diatonic, intervalName, midi, type Pitch, pitchName } from "../theory";
+import { degreeOf, diatonic, intervalName, intervalNumber, midi, type Pitch, pitchName } from "../theory";
 import { type Choice, choices, holds, plainThird, REST } from "./choices";
 import { clashOf } from "./clash";
 import type { HarmonyLine, HarmonyLock, HarmonyNote, Side } from "./model";
@@ -66,7 +66,7 @@ const name = (pitch: Pitch | null) => (pitch ? pitchName(pitch) : "rest");
 /** A locked note as a choice, whether or not the search would have offered it. */
 function settled(pitch: Pitch | null, { melody, chord }: Slot, open: readonly Choice[]): Choice {
   if (!pitch) return { ...REST };
-  return open.find((c) => name(c.pitch) === name(pitch)) ?? { ...REST, pitch, sound: midi(pitch), place: diatonic(pitch), interval: melody ? Math.abs(diatonic(pitch) - diatonic(melody)) + 1 : 0, fits: holds(chord, pitch) };
+  return open.find((c) => name(c.pitch) === name(pitch)) ?? { ...REST, pitch, sound: midi(pitch), place: diatonic(pitch), interval: melody ? intervalNumber(pitch, melody) : 0, fits: holds(chord, pitch) };
 }
 
 /** Whether two voices go from one fifth, octave or unison to another of the same kind: counted from note start to note start, and where one note hands over to the next. */

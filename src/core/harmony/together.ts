@@ -1,10 +1,10 @@
 import type { ChordPlan } from "../chords";
-import { beatTicks, type Event, type Place } from "../score";
-import { midi, parseChord, semitoneOf } from "../theory";
+import { beatTicks, type Event, type Place, rest } from "../score";
+import { midi, parseChord, parseClass, type Pitch } from "../theory";
 
 /** One voice of several: a name and its bars. */
 export type Voice = { name: string; bars: readonly (readonly Event[])[] };
-export const FAULTS = ["semitone", "tritone", "running fifths", "running octaves"] as const;
+const FAULTS = ["semitone", "tritone", "running fifths", "running octaves"] as const;
 /** Something two voices do to each other in a bar (index). */
 export type Fault = { bar: number; voices: [string, string]; what: (typeof FAULTS)[number] };
 
@@ -63,6 +63,13 @@ export function together(voices: readonly Voice[], places: readonly Place[], oct
 
 const LOWEST_ROOT = 40;
 
+/** The root of a chord, or its slashed bass, in the octave from E2; nothing for text that is no chord. */
+function lowRoot(symbol: string): Pitch[] {
+  const chord = parseChord(symbol);
+  const own = chord && parseClass(chord.bass ?? chord.root);
+  return own ? [1, 2, 3].map((octave) => ({ ...own, octave })).filter((p) => midi(p) >= LOWEST_ROOT).slice(0, 1) : [];
+}
+
 /** The roots of a plan as a bass voice, each as long as its chord, in the octave from E2; rests where no chord stands. */
 export function rootBass({ chords }: ChordPlan, places: readonly Place[]): Voice {
   return {
@@ -71,19 +78,12 @@ export function rootBass({ chords }: ChordPlan, places: readonly Place[]): Voice
       const events: Event[] = [];
       let at = 0;
       for (const c of chords.filter((c) => c.bar === place.index)) {
-        const chord = parseChord(c.symbol);
-        if (c.at > at) events.push({ ticks: c.at - at, pitches: [] });
-        const name = chord?.bass ?? chord?.root;
-        const key = name === undefined ? 0 : LOWEST_ROOT + ((semitoneOf(name) - LOWEST_ROOT) % 12 + 12) % 12;
-        const pitch = /^([A-G])(#*|b*)$/.exec(name ?? "");
-        events.push({ ticks: c.ticks, pitches: pitch ? [{ step: pitch[1] as "C", alter: (pitch[2] as string).startsWith("b") ? -(pitch[2] as string).length : (pitch[2] as string).length, octave: octaveOf(pitch[1] as string, pitch[2] as string, key) }] : [] });
+        if (c.at > at) events.push(rest(c.at - at));
+        events.push({ ticks: c.ticks, pitches: lowRoot(c.symbol) });
         at = c.at + c.ticks;
       }
-      if (at < place.ticks) events.push({ ticks: place.ticks - at, pitches: [] });
+      if (at < place.ticks) events.push(rest(place.ticks - at));
       return events;
     }),
   };
 }
-
-/** The octave in which a spelled note has a key. */
-const octaveOf = (step: string, signs: string, key: number) => Math.round((key - semitoneOf(step) - (signs.startsWith("b") ? -signs.length : signs.length)) / 12) - 1;
