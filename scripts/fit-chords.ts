@@ -195,7 +195,7 @@ const file = {
   about: "Points of the chord search, fitted on annotated tunes: above 0 speaks for a chord, below 0 against it. The blocks are laid out in src/core/chords/features.ts. Above them, in costs, what the annotations do not tell: sevenths, chords outside the style, another form of the same chord, the same music with another chord.",
   made: "npm run fit:chords -- DIR",
   agreement: `root and third on ${rows.length} tunes left out in turn: first choice ${percent(all.first, all.time).trim()} percent of the time, among three ${percent(all.three, all.time).trim()}`,
-  seventhSounded: -0.6, seventhUnsounded: 0.35, outsideStyle: 40, sameRoot: 0.4, unlike: 1,
+  seventhSounded: -0.6, seventhUnsounded: 0.35, outsideStyle: 40, sameRoot: 1.2, unlike: 1,
   tables: Object.fromEntries((Object.keys(BLOCKS) as Block[]).map((block) => [block, Array.from(final.subarray(OFFSETS[block], OFFSETS[block] + BLOCKS[block]), round)])),
 };
 writeFileSync(join(import.meta.dirname, "../src/core/chords/weights.json"), `${JSON.stringify(file).replace('"tables":{', '\n"tables":{\n').replaceAll('],"', '],\n"')}\n`);
