@@ -1,20 +1,28 @@
-// Fits the weights of the chord search. Usage: npm run fit:chords -- DIR. Reads every .abc in DIR (melody with chord symbols; where a .jsonl
+// Fits the weights of the chord search. Usage: npm run fit:chords -- DIR [FOLDS]; with some of the folds 0 to 4 named, only cross-validates on those. Reads every .abc in DIR (melody with chord symbols; where a .jsonl
 // of the same name lies beside it, the exact places of the chords come from there), learns a chain model over felt beats, cross-validates, prints agreement
 // by mode and dance type against two plain baselines, and writes src/core/chords/weights.json.
 import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { analyse, strainKeys } from "../src/core/analysis";
-import { type Beat, beatsOf, BLOCKS, type Block, gather, gatherMove, LABELS, labelOf, OFFSETS, SIZE } from "../src/core/chords/features";
+import { type Beat, beatsOf, BLOCKS, type Block, gather, gatherMove, OFFSETS, SIZE } from "../src/core/chords/features";
+import { LABELS, labelOf } from "../src/core/chords/labels";
+import { EAR_SIZES, type Ear, gathered, grained, type Impression, INPUTS, JUDGES, LISTENERS, ROOTS, ROW, verdicts } from "../src/core/chords/ear";
+import { moveId } from "../src/core/chords/costs";
 import { segments } from "../src/core/chords/segments";
 import { readAbc } from "../src/core/formats";
 import { QUARTER } from "../src/core/score";
 import { parseChord, semitoneOf } from "../src/core/theory";
 
-const [folder] = process.argv.slice(2);
+const FOLDS = 5;
+const [folder, only] = process.argv.slice(2);
 if (!folder) { console.error("Name a folder with annotated ABC tunes."); process.exit(2); }
-const ROUNDS = 110;
-/** Pull of each block's weights towards zero. */
-const PULL: Record<Block, number> = { note: 0.45, bar: 0.45, before: 0.45, after: 0.45, spelled: 0.45, spelledBar: 0.45, lead: 0.45, outside: 0.45, place: 2.2, spot: 2.2, degree: 1.5, degreeDown: 1.5, move: 2.2, cadence: 2.2, change: 0.15, changeSpot: 0.45, phraseChange: 0.15 };
+const folds = only ? only.split(",").map(Number) : Array.from({ length: FOLDS }, (_, i) => i);
+/** How the fit goes: rounds through all tunes, tunes heard before each correction, the fastest rate, pull of every weight towards zero, and the shares that drop out. */
+const ROUNDS = 20;
+const BATCH = 8;
+const RATE = 0.003;
+const PULL = 0.001;
+const DROP = { inputs: 0.2, listeners: 0.4 };
 
 type Row = { beats: Beat[]; truth: Int8Array; mode: string; dance: string };
 
@@ -60,29 +68,29 @@ function local(flat: Flat, weights: Float64Array, count: number): Float64Array {
   return scores;
 }
 
-/** Scores of every move into a beat; beats alike in table, build, start and phrase share them. */
-function mover(weights: Float64Array) {
-  const known = new Map<string, Float64Array>();
-  return (beat: Beat): Float64Array => {
-    const id = `${beat.table > 1}${beat.build}${beat.start}${beat.phrase}${beat.spot}`;
-    let table = known.get(id);
-    if (!table) {
-      table = new Float64Array(LABELS * LABELS);
-      for (let a = 0; a < LABELS; a++) for (let b = 0; b < LABELS; b++) gatherMove(beat, a, b, (block, i, v) => { table![a * LABELS + b]! += (weights[OFFSETS[block] + i] as number) * v; });
-      known.set(id, table);
-    }
-    return table;
+/** Scores of every move into a beat, and the same raised; beats alike in table, build, start and phrase share them. */
+type Moves = { scores: Float64Array; raised: Float64Array };
+function mover(weights: Float64Array): (beat: Beat) => Moves {
+  const known = new Map<number, Moves>();
+  return (beat) => {
+    const found = known.get(moveId(beat));
+    if (found) return found;
+    const scores = new Float64Array(LABELS * LABELS);
+    for (let a = 0; a < LABELS; a++) for (let b = 0; b < LABELS; b++) gatherMove(beat, a, b, (block, i, v) => { scores[a * LABELS + b]! += (weights[OFFSETS[block] + i] as number) * v; });
+    const made = { scores, raised: scores.map(Math.exp) };
+    known.set(moveId(beat), made);
+    return made;
   };
 }
 
-/** Adds the slope of one tune's log-likelihood. */
-function learn(row: Row, flat: Flat, weights: Float64Array, moves: (b: Beat) => Float64Array, slope: Float64Array): void {
+/** Chances of every label at every beat by the sum over all paths; adds the slope of the log-likelihood by move. Returns the slope by beat and label. */
+function learn(row: Row, own: Float64Array, moves: (b: Beat) => Moves, slope: Float64Array): Float64Array {
   const n = row.beats.length;
-  const own = local(flat, weights, n);
+  const errors = new Float64Array(n * LABELS);
   const forward = new Float64Array(n * LABELS);
   const scale = new Float64Array(n);
   const raised = own.map(Math.exp);
-  const steps = row.beats.map((b) => moves(b).map(Math.exp));
+  const steps = row.beats.map((b) => moves(b).raised);
   for (let t = 0; t < n; t++) {
     let sum = 0;
     for (let b = 0; b < LABELS; b++) {
@@ -98,12 +106,7 @@ function learn(row: Row, flat: Flat, weights: Float64Array, moves: (b: Beat) => 
     const truth = row.truth[t] as number;
     let norm = 0;
     for (let l = 0; l < LABELS; l++) norm += (forward[t * LABELS + l] as number) * (backward[l] as number);
-    for (let l = 0; l < LABELS; l++) {
-      const p = ((forward[t * LABELS + l] as number) * (backward[l] as number)) / norm;
-      const error = (truth < 0 ? 0 : l === truth ? 1 : 0) - (truth < 0 ? 0 : p);
-      if (Math.abs(error) < 1e-6) continue;
-      for (let k = flat.from[t * LABELS + l] as number; k < (flat.from[t * LABELS + l + 1] as number); k++) slope[flat.index[k] as number]! += error * (flat.value[k] as number);
-    }
+    if (truth >= 0) for (let l = 0; l < LABELS; l++) errors[t * LABELS + l] = (l === truth ? 1 : 0) - ((forward[t * LABELS + l] as number) * (backward[l] as number)) / norm;
     if (t === 0) break;
     const next = new Float64Array(LABELS);
     const step = steps[t] as Float64Array;
@@ -115,45 +118,165 @@ function learn(row: Row, flat: Flat, weights: Float64Array, moves: (b: Beat) => 
         sum += pair;
         const p = ((forward[(t - 1) * LABELS + a] as number) * pair) / ((scale[t] as number) * norm);
         const error = (previous === a && truth === b ? 1 : 0) - p;
-        if (truth >= 0 && previous >= 0 && Math.abs(error) > 1e-6 && a !== b) gatherMove(row.beats[t] as Beat, a, b, (block, i, v) => { slope[OFFSETS[block] + i]! += error * v; });
+        if (truth >= 0 && previous >= 0 && Math.abs(error) > 1e-4 && a !== b) gatherMove(row.beats[t] as Beat, a, b, (block, i, v) => { slope[OFFSETS[block] + i]! += error * v; });
       }
       next[a] = sum / (scale[t] as number);
     }
     backward = next;
   }
+  return errors;
 }
 
-function train(rows: readonly Row[], flats: ReadonlyMap<Row, Flat>): Float64Array {
-  const weights = new Float64Array(SIZE);
-  const [first, second] = [new Float64Array(SIZE), new Float64Array(SIZE)];
-  const pull = new Float64Array(SIZE);
-  for (const block of Object.keys(BLOCKS) as Block[]) pull.fill(PULL[block], OFFSETS[block], OFFSETS[block] + BLOCKS[block]);
-  for (let round = 1; round <= ROUNDS; round++) {
-    const slope = new Float64Array(SIZE);
-    const moves = mover(weights);
-    for (const row of rows) learn(row, flats.get(row) as Flat, weights, moves, slope);
-    const rate = round < ROUNDS * 0.6 ? 0.12 : 0.04;
-    for (let i = 0; i < SIZE; i++) {
-      const g = (slope[i] as number) - (pull[i] as number) * (weights[i] as number);
-      first[i] = 0.9 * (first[i] as number) + 0.1 * g;
-      second[i] = 0.99 * (second[i] as number) + 0.01 * g * g;
-      weights[i]! += (rate * (first[i] as number)) / (1 - 0.9 ** round) / (Math.sqrt((second[i] as number) / (1 - 0.99 ** round)) + 1e-6);
+/** Repeatable chance: numbers from 0 to 1 (mulberry32). */
+function chance(seed: number): () => number {
+  let state = seed;
+  return () => { state = (state + 0x6d2b79f5) | 0; let t = Math.imul(state ^ (state >>> 15), 1 | state); t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t; return ((t ^ (t >>> 14)) >>> 0) / 4294967296; };
+}
+
+const PARTS = Object.keys(EAR_SIZES) as (keyof Ear)[];
+type Model = { tables: Float64Array; ear: Ear };
+/** What one beat left behind in the ear on its way forward, for the way back: which inputs were let through, and every listener and judge for each root. */
+type Trace = { heard: Impression; listeners: Float64Array; judges: Float64Array };
+
+/** The ear's points for one beat while it learns: some inputs, listeners and judges drop out, so that none is relied on. */
+function listen(ear: Ear, impression: Impression, random: () => number, into: Float64Array, at: number): Trace {
+  const keep = (share: number) => (random() < share ? 0 : 1 / (1 - share));
+  const kept = impression.value.map((v) => v * keep(DROP.inputs));
+  const heard = { ...impression, index: impression.index.filter((_, k) => kept[k] !== 0), value: kept.filter((v) => v !== 0) };
+  const sums = new Float64Array(ROW);
+  const { judge, verdict: verdictOf } = ear;
+  const [listeners, judges] = [new Float64Array(ROOTS.length * LISTENERS), new Float64Array(ROOTS.length * JUDGES)];
+  ROOTS.forEach((root, r) => {
+    gathered(ear, heard, root, sums);
+    const weighed = judges.subarray(r * JUDGES, (r + 1) * JUDGES);
+    weighed.set(judge.subarray(LISTENERS * JUDGES));
+    for (let h = 0; h < LISTENERS; h++) {
+      const sum = (sums[h] as number) > 0 ? (sums[h] as number) * keep(DROP.listeners) : 0;
+      if (sum === 0) continue;
+      listeners[r * LISTENERS + h] = sum;
+      for (let j = 0; j < JUDGES; j++) weighed[j]! += sum * (judge[h * JUDGES + j] as number);
+    }
+    for (let j = 0; j < JUDGES; j++) weighed[j] = (weighed[j] as number) > 0 ? (weighed[j] as number) * keep(DROP.listeners) : 0;
+    for (const minor of [0, 1]) {
+      let verdict = (verdictOf[JUDGES * 2 + minor] as number) + (sums[LISTENERS + minor] as number);
+      for (let j = 0; j < JUDGES; j++) verdict += (weighed[j] as number) * (verdictOf[j * 2 + minor] as number);
+      into[at + root * 2 + minor]! += verdict;
+    }
+  });
+  return { heard, listeners, judges };
+}
+
+/** The way back: adds the slope of every weight of the ear, given the slope of its verdicts. What dropped out or kept silent (0) learns nothing. */
+function relearn(ear: Ear, { heard, listeners, judges }: Trace, verdictErrors: Float64Array, at: number, slopes: Ear): void {
+  const back = new Float64Array(ROW);
+  const active = new Int32Array(ROW);
+  const weighed = new Float64Array(JUDGES);
+  const { judge, verdict } = ear;
+  const { notes, standing, root: resting, judge: judgeSlope, verdict: verdictSlope } = slopes;
+  const { index, value, standings, table } = heard;
+  ROOTS.forEach((root, r) => {
+    const [major, minor] = [verdictErrors[at + root * 2] as number, verdictErrors[at + root * 2 + 1] as number];
+    if (Math.abs(major) + Math.abs(minor) < 1e-5) return;
+    back.fill(0);
+    back[LISTENERS] = major; back[LISTENERS + 1] = minor;
+    verdictSlope[JUDGES * 2]! += major; verdictSlope[JUDGES * 2 + 1]! += minor;
+    const errors = weighed.fill(0);
+    for (let j = 0; j < JUDGES; j++) {
+      const out = judges[r * JUDGES + j] as number;
+      if (out === 0) continue;
+      verdictSlope[j * 2]! += major * out; verdictSlope[j * 2 + 1]! += minor * out;
+      errors[j] = (major * (verdict[j * 2] as number) + minor * (verdict[j * 2 + 1] as number)) / (1 - DROP.listeners);
+      judgeSlope[LISTENERS * JUDGES + j]! += errors[j] as number;
+    }
+    let speaking = 0;
+    for (let h = 0; h < LISTENERS; h++) {
+      const sum = listeners[r * LISTENERS + h] as number;
+      if (sum === 0) continue;
+      active[speaking++] = h;
+      let error = 0;
+      for (let j = 0; j < JUDGES; j++) {
+        judgeSlope[h * JUDGES + j]! += (errors[j] as number) * sum;
+        error += (errors[j] as number) * (judge[h * JUDGES + j] as number);
+      }
+      back[h] = error / (1 - DROP.listeners);
+      resting[(table * 12 + root) * LISTENERS + h]! += back[h] as number;
+      for (const s of standings) standing[s * LISTENERS + h]! += back[h] as number;
+    }
+    active[speaking++] = LISTENERS; active[speaking++] = LISTENERS + 1;
+    for (let k = 0; k < index.length; k++) {
+      const v = value[k] as number;
+      const sound = (index[k] as number) % 12;
+      const row = ((index[k] as number) - sound + ((sound - root + 12) % 12)) * ROW;
+      for (let n = 0; n < speaking; n++) { const h = active[n] as number; notes[row + h]! += (back[h] as number) * v; }
+    }
+  });
+}
+
+/** A rate that rises for three tenths of the way and then falls to nothing, both as a cosine (Smith and Topin, 2019). */
+const rateAt = (step: number, steps: number): number => {
+  const up = steps * 0.3;
+  const bend = (from: number, to: number, share: number) => to + ((from - to) * (1 + Math.cos(Math.PI * share))) / 2;
+  return step < up ? bend(RATE / 25, RATE, step / up) : bend(RATE, 0, (step - up) / (steps - up));
+};
+
+function train(rows: readonly Row[], flats: ReadonlyMap<Row, Flat>, seed: number): Model {
+  const random = chance(seed);
+  const spread = (size: number, width: number) => Float64Array.from({ length: size }, () => (random() * 2 - 1) * width);
+  const ear: Ear = { notes: spread(EAR_SIZES.notes, INPUTS ** -0.5), standing: spread(EAR_SIZES.standing, 0.15), root: spread(EAR_SIZES.root, 0.17), judge: spread(EAR_SIZES.judge, LISTENERS ** -0.5), verdict: spread(EAR_SIZES.verdict, JUDGES ** -0.5) };
+  const model = { tables: new Float64Array(SIZE), ear };
+  const slopes: Ear = Object.fromEntries(PARTS.map((p) => [p, new Float64Array(EAR_SIZES[p])])) as Ear;
+  const parts = [[model.tables, new Float64Array(SIZE)], ...PARTS.map((p) => [ear[p], slopes[p]])].map(([weights, slope]) => ({ weights: weights as Float64Array, slope: slope as Float64Array, first: new Float64Array((slope as Float64Array).length), second: new Float64Array((slope as Float64Array).length) }));
+  const batches = Math.ceil(rows.length / BATCH);
+  let step = 0;
+  for (let round = 0; round < ROUNDS; round++) {
+    const order = rows.map((row) => ({ row, key: random() })).sort((a, b) => a.key - b.key).map((r) => r.row);
+    for (let batch = 0; batch < batches; batch++) {
+      const own = order.slice(batch * BATCH, (batch + 1) * BATCH);
+      for (const part of parts) part.slope.fill(0);
+      const moves = mover(model.tables);
+      const count = own.reduce((n, row) => n + row.truth.filter((t) => t >= 0).length, 0) || 1;
+      for (const row of own) {
+        const flat = flats.get(row) as Flat;
+        const points = local(flat, model.tables, row.beats.length);
+        const traces = row.beats.map((beat, t) => listen(ear, beat.heard, random, points, t * LABELS));
+        const errors = learn(row, points, moves, parts[0]?.slope as Float64Array);
+        for (let c = 0; c < errors.length; c++) {
+          const error = errors[c] as number;
+          if (Math.abs(error) > 1e-6) for (let k = flat.from[c] as number; k < (flat.from[c + 1] as number); k++) (parts[0]?.slope as Float64Array)[flat.index[k] as number]! += error * (flat.value[k] as number);
+        }
+        traces.forEach((trace, t) => { relearn(ear, trace, errors, t * LABELS, slopes); });
+      }
+      const rate = rateAt(step, batches * ROUNDS);
+      step += 1;
+      for (const { weights, slope, first, second } of parts) for (let i = 0; i < weights.length; i++) {
+        const g = (slope[i] as number) / count - PULL * (weights[i] as number);
+        first[i] = 0.9 * (first[i] as number) + 0.1 * g;
+        second[i] = 0.999 * (second[i] as number) + 0.001 * g * g;
+        weights[i]! += (rate * (first[i] as number)) / (1 - 0.9 ** step) / (Math.sqrt((second[i] as number) / (1 - 0.999 ** step)) + 1e-8);
+      }
     }
   }
-  return weights;
+  return model;
+}
+
+/** Points of every beat and label: the tables' and the ear's. */
+function pointsOf(row: Row, { tables, ear }: Model, flat: Flat): Float64Array {
+  const points = local(flat, tables, row.beats.length);
+  row.beats.forEach(({ heard }, t) => { verdicts(heard, ear).forEach((v, l) => { points[t * LABELS + l]! += v; }); });
+  return points;
 }
 
 /** Max-marginals of every beat and label: the score of the best path through each. */
-function decode(row: Row, own: Float64Array, moves: (b: Beat) => Float64Array): Float64Array {
+function decode(row: Row, own: Float64Array, moves: (b: Beat) => Moves): Float64Array {
   const n = row.beats.length;
   const forward = new Float64Array(n * LABELS);
   const backward = new Float64Array(n * LABELS);
   for (let t = 0; t < n; t++) for (let b = 0; b < LABELS; b++) {
     let best = t === 0 ? 0 : -Infinity;
-    if (t > 0) { const step = moves(row.beats[t] as Beat); for (let a = 0; a < LABELS; a++) best = Math.max(best, (forward[(t - 1) * LABELS + a] as number) + (step[a * LABELS + b] as number)); }
+    if (t > 0) { const step = moves(row.beats[t] as Beat).scores; for (let a = 0; a < LABELS; a++) best = Math.max(best, (forward[(t - 1) * LABELS + a] as number) + (step[a * LABELS + b] as number)); }
     forward[t * LABELS + b] = best + (own[t * LABELS + b] as number);
   }
-  for (let t = n - 2; t >= 0; t--) { const step = moves(row.beats[t + 1] as Beat); for (let a = 0; a < LABELS; a++) {
+  for (let t = n - 2; t >= 0; t--) { const step = moves(row.beats[t + 1] as Beat).scores; for (let a = 0; a < LABELS; a++) {
     let best = -Infinity;
     for (let b = 0; b < LABELS; b++) best = Math.max(best, (step[a * LABELS + b] as number) + (own[(t + 1) * LABELS + b] as number) + (backward[(t + 1) * LABELS + b] as number));
     backward[t * LABELS + a] = best;
@@ -164,39 +287,46 @@ function decode(row: Row, own: Float64Array, moves: (b: Beat) => Float64Array): 
 const rows = rowsOf(folder);
 console.error(`${rows.length} tunes, ${rows.reduce((n, r) => n + r.beats.length, 0)} beats`);
 const flats = new Map(rows.map((r) => [r, flatten(r.beats)]));
-type Tally = { time: number; first: number; three: number; tonic: number; beat: number };
+type Tally = { time: number; first: number; three: number; surest: number; tonic: number; beat: number };
 const tallies = new Map<string, Tally>();
-const count = (name: string, what: Partial<Tally>) => { const t = tallies.get(name) ?? { time: 0, first: 0, three: 0, tonic: 0, beat: 0 }; for (const k of Object.keys(what) as (keyof Tally)[]) t[k] += what[k] as number; tallies.set(name, t); };
-const FOLDS = 5;
-for (let fold = 0; fold < FOLDS; fold++) {
-  const weights = train(rows.filter((_, i) => i % FOLDS !== fold), flats);
-  const moves = mover(weights);
+const count = (name: string, what: Tally) => { const t = tallies.get(name) ?? { time: 0, first: 0, three: 0, surest: 0, tonic: 0, beat: 0 }; for (const k of Object.keys(what) as (keyof Tally)[]) t[k] += what[k]; tallies.set(name, t); };
+const percent = (n: number, of: number) => ((100 * n) / of).toFixed(1).padStart(7);
+const labels = Array.from({ length: LABELS }, (_, l) => l);
+for (const fold of folds) {
+  const model = train(rows.filter((_, i) => i % FOLDS !== fold), flats, fold + 1);
+  const moves = mover(model.tables);
   for (const row of rows.filter((_, i) => i % FOLDS === fold)) {
-    const own = local(flats.get(row) as Flat, weights, row.beats.length);
+    const own = pointsOf(row, model, flats.get(row) as Flat);
     const through = decode(row, own, moves);
+    const errors = learn(row, own, moves, new Float64Array(SIZE));
     row.beats.forEach((beat, t) => {
       const truth = row.truth[t] as number;
       if (truth < 0) return;
-      const order = Array.from({ length: LABELS }, (_, l) => l).sort((a, b) => (through[t * LABELS + b] as number) - (through[t * LABELS + a] as number));
-      const single = Array.from({ length: LABELS }, (_, l) => l).reduce((a, b) => ((own[t * LABELS + b] as number) > (own[t * LABELS + a] as number) ? b : a));
-      const tonic = labelOf(0, beat.table > 1);
-      for (const name of ["all", row.mode, row.dance]) count(name, { time: beat.ticks, first: order[0] === truth ? beat.ticks : 0, three: order.slice(0, 3).includes(truth) ? beat.ticks : 0, tonic: truth === tonic ? beat.ticks : 0, beat: single === truth ? beat.ticks : 0 });
+      const best = (points: (label: number) => number) => labels.reduce((a, b) => (points(b) > points(a) ? b : a));
+      const order = [...labels].sort((a, b) => (through[t * LABELS + b] as number) - (through[t * LABELS + a] as number));
+      const right = (label: number) => (label === truth ? beat.ticks : 0);
+      const what = {
+        time: beat.ticks, first: right(order[0] as number), three: order.slice(0, 3).includes(truth) ? beat.ticks : 0, surest: right(best((l) => (l === truth ? 1 : 0) - (errors[t * LABELS + l] as number))),
+        tonic: right(labelOf(0, beat.table > 1)), beat: right(best((l) => own[t * LABELS + l] as number)),
+      };
+      for (const name of ["all", `fold ${fold}`, row.mode, row.dance]) count(name, what);
     });
   }
+  console.error(`fold ${fold}: ${percent(tallies.get(`fold ${fold}`)?.first as number, tallies.get(`fold ${fold}`)?.time as number)}`);
 }
-const percent = (n: number, of: number) => ((100 * n) / of).toFixed(1).padStart(6);
-console.log("                first  within 3   tonic   one beat");
-for (const [name, t] of tallies) console.log(`${name.padEnd(14)} ${percent(t.first, t.time)} ${percent(t.three, t.time)}   ${percent(t.tonic, t.time)}   ${percent(t.beat, t.time)}`);
+console.log("                 first within 3  surest  tonic  one beat");
+for (const [name, t] of tallies) console.log(`${name.padEnd(14)} ${percent(t.first, t.time)} ${percent(t.three, t.time)} ${percent(t.surest, t.time)} ${percent(t.tonic, t.time)} ${percent(t.beat, t.time)}`);
+if (folds.length < FOLDS) process.exit(0);
 
-const final = train(rows, flats);
+const final = train(rows, flats, 0);
 const all = tallies.get("all") as Tally;
+const about = { made: "npm run fit:chords -- DIR", agreement: `root and third on ${rows.length} tunes left out in turn: first choice ${percent(all.first, all.time).trim()} percent of the time, among three ${percent(all.three, all.time).trim()}` };
+const write = (name: string, file: object) => writeFileSync(join(import.meta.dirname, "../src/core/chords", name), `${JSON.stringify(file).replace(/"(tables|parts)":\{/, '\n"$1":{\n').replaceAll('],"', '],\n"')}\n`);
 const round = (w: number) => Math.round(w * 1000) / 1000;
-const file = {
-  about: "Points of the chord search, fitted on annotated tunes: above 0 speaks for a chord, below 0 against it. The blocks are laid out in src/core/chords/features.ts. Above them, in costs, what the annotations do not tell: sevenths, chords outside the style, another form of the same chord, the same music with another chord.",
-  made: "npm run fit:chords -- DIR",
-  agreement: `root and third on ${rows.length} tunes left out in turn: first choice ${percent(all.first, all.time).trim()} percent of the time, among three ${percent(all.three, all.time).trim()}`,
-  seventhSounded: -0.6, seventhUnsounded: 0.35, outsideStyle: 40, sameRoot: 1.2, unlike: 1,
-  tables: Object.fromEntries((Object.keys(BLOCKS) as Block[]).map((block) => [block, Array.from(final.subarray(OFFSETS[block], OFFSETS[block] + BLOCKS[block]), round)])),
-};
-writeFileSync(join(import.meta.dirname, "../src/core/chords/weights.json"), `${JSON.stringify(file).replace('"tables":{', '\n"tables":{\n').replaceAll('],"', '],\n"')}\n`);
-console.log(file.agreement);
+write("weights.json", {
+  about: "Points of the chord search, fitted on annotated tunes together with ear.json: above 0 speaks for a chord, below 0 against it. The blocks are laid out in src/core/chords/features.ts. Above them, in costs, what the annotations do not tell: sevenths, chords outside the style, another form of the same chord, the same music with another chord.",
+  ...about, seventhSounded: -0.6, seventhUnsounded: 0.35, outsideStyle: 40, sameRoot: 1.2, unlike: 1,
+  tables: Object.fromEntries((Object.keys(BLOCKS) as Block[]).map((block) => [block, Array.from(final.tables.subarray(OFFSETS[block], OFFSETS[block] + BLOCKS[block]), round)])),
+});
+write("ear.json", { about: "The ear of the chord search, in thousandths. Its parts are laid out in src/core/chords/ear.ts.", ...about, parts: grained(final.ear) });
+console.log(about.agreement);

@@ -5,10 +5,10 @@ import { arbitraryTune } from "../../testing/arbitraryTune";
 import { analyse, strainKeys } from "../analysis";
 import { solve } from "../search";
 import { type Tune, QUARTER } from "../score";
-import { MODES, parseChord, semitoneOf } from "../theory";
+import { MODES, parseChord, scale, semitoneOf } from "../theory";
 import { chordProblem } from "./derive";
 import { beatsOf } from "./features";
-import { chordOn } from "./styles";
+import { borrowed, chordOn } from "./styles";
 import { moveBetween, transpose } from "../spelling";
 import { type ChordLock, deriveChords, fileLocks, segments, STYLES, THREE_CHORD } from ".";
 
@@ -179,5 +179,33 @@ describe("properties of every plan", () => {
     expect(STYLES).toContain(THREE_CHORD);
     for (const mode of MODES) for (const set of THREE_CHORD.sets[mode]) expect(new Set(set.map((w) => w[0])).size).toBe(3);
     expect(parseChord("A7")).not.toBeNull();
+  });
+});
+
+describe("chords the tune's own accidentals spell", () => {
+  const sounds = (...names: string[]) => new Set(names.map(semitoneOf));
+  it.each([
+    ["no accidental, nothing borrowed", "D", "major", sounds("D", "E", "F#", "A"), []],
+    ["F natural in D major: the tonic darkens", "D", "major", sounds("D", "F", "A"), ["Dm"]],
+    ["G# in D major: the dominant of the dominant, and C# minor", "D", "major", sounds("G#"), ["C#m", "E"]],
+    ["C# in A minor: the tonic brightens", "A", "minor", sounds("C#"), ["A"]],
+    ["G# in A minor: the dominant", "A", "minor", sounds("G#"), ["E"]],
+    ["F and C natural together in D major", "D", "major", sounds("F", "C"), ["C", "Dm", "F", "Am"]],
+  ] as const)("%s", (_, tonic, mode, heard, expected) => {
+    const found = borrowed(heard, { tonic, mode });
+    for (const symbol of expected) expect(found).toContain(symbol);
+    for (const symbol of found) expect(parseChord(symbol)?.sounds.some((s) => heard.has(s) && !scale({ tonic, mode }).map(semitoneOf).includes(s)), symbol).toBe(true);
+    if (expected.length === 0) expect(found).toEqual([]);
+  });
+  it("a dance band follows a tune printed in D major that is sung in D minor; three chords do not", () => {
+    const tune = tuneOf("d2d2 =f2e2|d2A2 A4|d2d2 =f2a2|=f2e2 d4:|", { metre: "2/2" });
+    const heard = (name: string) => deriveChords({ ...request(tune), style: STYLES.find((s) => s.name === name)! }).chords.map((c) => c.symbol);
+    expect(heard("Dance band")).toContain("Dm");
+    expect(heard("Dance band")).not.toContain("D");
+    expect(heard("Three-chord")).not.toContain("Dm");
+  });
+  it("only the accidental of a passing note borrows nothing", () => {
+    const tune = tuneOf("d2^d2 e2f2|d8|a4 d4|d8:|", { metre: "2/2" });
+    expect(deriveChords({ ...request(tune), style: DANCE }).vocabulary[0]).not.toContain("B");
   });
 });

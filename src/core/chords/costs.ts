@@ -1,6 +1,8 @@
 import type { LocalCost, MoveCost } from "../search";
 import { type Chord, chord as chordOf, chordNoteName, degreeOf, type Key, parseClass, semitoneOf } from "../theory";
-import { type Beat, type Block, BLOCKS, gather, gatherMove, inTriad, LABELS, labelOf } from "./features";
+import { verdicts } from "./ear";
+import { type Beat, type Block, BLOCKS, gather, gatherMove, inTriad } from "./features";
+import { LABELS, labelOf } from "./labels";
 import { type Dress, dressCost, dressMove } from "./colour";
 import type { NoteRole } from "./model";
 import type { Heard, Segment } from "./segments";
@@ -37,7 +39,8 @@ const NAMES: Record<Block, string> = {
   spelled: "how much of the chord is heard", spelledBar: "how much of the chord is heard", place: "habit of the mode", degree: "what players put under these notes", degreeDown: "what players put under these notes",
   spot: "place in the phrase", move: "progression", cadence: "cadence", change: "change of chord", changeSpot: "change of chord", phraseChange: "change of chord",
 };
-const LOCAL = [...new Set([...(["note", "outside", "bar", "spelled", "place", "degree", "spot"] as const).map((b) => NAMES[b])])];
+const EAR = "how such a phrase is heard";
+const LOCAL = [EAR, ...new Set([...(["note", "outside", "bar", "spelled", "place", "degree", "spot"] as const).map((b) => NAMES[b])])];
 const MOVES = [NAMES.move, NAMES.cadence, NAMES.change];
 /** Where each block's name stands in the lists above, and the blocks whose notes go by two names. */
 const PLACE = Object.fromEntries((Object.keys(BLOCKS) as Block[]).map((block) => [block, Math.max(LOCAL.indexOf(NAMES[block]), MOVES.indexOf(NAMES[block]))])) as Record<Block, number>;
@@ -46,15 +49,20 @@ const BY_NOTE: ReadonlySet<Block> = new Set(["note", "lead"]);
 
 const tables = Object.fromEntries((Object.keys(BLOCKS) as Block[]).map((block) => [block, Float64Array.from((weights.tables as Record<Block, number[]>)[block])])) as Record<Block, Float64Array>;
 
+const beatsKnown = new WeakMap<Beat, Float64Array[]>();
+
 /** Costs of all 24 labels at one beat, a list for each name: what the fitted model says, with its sign turned. */
 function priced(beat: Beat): Float64Array[] {
-  const made = LOCAL.map(() => new Float64Array(LABELS));
+  const found = beatsKnown.get(beat);
+  if (found) return found;
+  const made = LOCAL.map((name) => (name === EAR ? verdicts(beat.heard).map((v) => -v) : new Float64Array(LABELS)));
   for (let label = 0; label < LABELS; label++) {
     gather(beat, label, (block, index, value) => {
       const foreign = BY_NOTE.has(block) && !inTriad(label & 1, Math.floor(index / 3) % 12);
       made[foreign ? FOREIGN : PLACE[block]]![label]! -= (tables[block][index] as number) * value;
     });
   }
+  beatsKnown.set(beat, made);
   return made;
 }
 

@@ -9,7 +9,7 @@ import { type Beat, beatsOf } from "./features";
 import type { ChordLock, ChordPlan, NoteRole, PlannedChord } from "./model";
 import { heldLocks } from "./songSheet";
 import { type Segment, segments } from "./segments";
-import { chordOn, outsiders, type Style, THREE_CHORD } from "./styles";
+import { borrowed, chordOn, outsiders, type Style, THREE_CHORD } from "./styles";
 import weights from "./weights.json";
 
 export type ChordRequest = {
@@ -30,7 +30,10 @@ export function deriveChords({ places, phrases, keys, style = THREE_CHORD, locks
   const cut = segments(places, new Set(phrases.map((p) => p.to)), locks);
   const beats = beatsOf(cut, keys, new Set(phrases.map((p) => p.from)));
   if (cut.length === 0) return { style: style.name, vocabulary: [], cost: 0, chords: [], fits: places.map(() => 1) };
-  const sets = keys.map((key) => bestSet(cut, beats, keys, key, style));
+  const sets = keys.map((key, strain) => {
+    const set = bestSet(cut, beats, keys, key, style);
+    return style.borrows ? [...new Set([...set, ...borrowed(soundsOf(cut, strain), key)])] : set;
+  });
   const alone = chordProblem(cut, beats, keys, sets, locks);
   const agreed = { ...alone, local: [...alone.local, likeBars(cut, alone, solve(alone))] };
   const problem = style.colour ? coloured(cut, agreed, keys, sets) : agreed;
@@ -39,6 +42,10 @@ export function deriveChords({ places, phrases, keys, style = THREE_CHORD, locks
   const worn = new Set(style.colour ? chords.flatMap((c) => (c.added ? [c.symbol] : [])) : []);
   return { style: style.name, vocabulary: sets.map((set) => [...new Set([...set, ...worn])]), cost: solution.cost, chords, fits: barFits(places, chords) };
 }
+
+/** Sounds of a strain's melody, passing and neighbour notes left out. */
+const soundsOf = (cut: readonly Segment[], strain: number): Set<number> =>
+  new Set(cut.filter((s) => s.place.strain === strain).flatMap((s) => s.notes.filter((n) => n.outside !== "passing" && n.outside !== "neighbour").map((n) => n.sound)));
 
 /** Opens what the triads may wear; the closing chord only at the end, the augmented dominant at one beat at most. */
 function coloured(cut: readonly Segment[], plain: Problem<Candidate>, keys: readonly Key[], sets: readonly string[][]): Problem<Candidate> {

@@ -3,7 +3,8 @@ import { tuneOf } from "../../testing/abc";
 import { analyse, strainKeys } from "../analysis";
 import { chord } from "../theory";
 import { candidate } from "./costs";
-import { type Block, BLOCKS, beatsOf, buildOf, gather, gatherMove, inTriad, LABELS, labelOf, OFFSETS, ROLES, SIZE, SPOTS, STARTS } from "./features";
+import { type Block, BLOCKS, beatsOf, gather, gatherMove, inTriad, OFFSETS, SIZE } from "./features";
+import { buildOf, LABELS, labelOf, ROLES, SPOTS, STARTS } from "./labels";
 import { segments } from "./segments";
 import weights from "./weights.json";
 

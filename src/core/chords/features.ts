@@ -1,32 +1,10 @@
-import { barTicks, type Metre, strength } from "../score";
-import { type Key, type Mode, semitoneOf } from "../theory";
-import type { NoteRole } from "./model";
+import { barTicks, strength } from "../score";
+import { type Key, semitoneOf } from "../theory";
+import { type Impression, impressions } from "./ear";
+import { BUILDS, buildOf, LABELS, ROLES, SPOTS, STARTS, TABLE_OF, TABLES } from "./labels";
 import type { Segment } from "./segments";
 
-/** The 24 chords the model tells apart: roots in semitones above the tonic, major (0) or minor (1). */
-export const LABELS = 24;
-export const labelOf = (root: number, minor: boolean): number => root * 2 + (minor ? 1 : 0);
-
-/** Modes with tables of their own; the rarer ones borrow. */
-export const TABLE_OF: Record<Mode, number> = { major: 0, lydian: 0, mixolydian: 1, dorian: 2, minor: 3, phrygian: 3, locrian: 3 };
-export const TABLES = 4;
-
-export const ROLES = ["passing", "neighbour", "suspension", "appoggiatura", "anticipation", "escape", "free"] as const satisfies readonly NoteRole[];
-
-/** Where in its bar a beat stands. */
-export const STARTS = ["bar", "half", "beat"] as const;
-/** Where in its phrase a beat stands, as a player feels the cadence coming. */
-export const SPOTS = ["opening", "phrase start", "inside", "half close", "before the close", "later before the close", "close", "last beat", "end"] as const;
 const CLOSING = SPOTS.indexOf("close");
-/** How bars are built, as far as the rate of chords goes. */
-export const BUILDS = ["two beats", "four beats", "three beats", "three threes"] as const;
-
-export const buildOf = (metre: Metre): number => {
-  const beats = metre.beats % 3 === 0 ? metre.beats / 3 : 0;
-  if (metre.unit >= 8 && metre.beats === 9) return 3;
-  if (metre.beats === 3) return 2;
-  return beats === 4 || (beats === 0 && metre.beats >= 4) ? 1 : 0;
-};
 
 /** What the model hears at one beat: shares of its time by sound above the tonic, and where it stands. */
 export type Beat = {
@@ -47,11 +25,13 @@ export type Beat = {
   phrase: boolean;
   /** Length in ticks. */
   ticks: number;
+  /** What the ear takes in. */
+  heard: Impression;
 };
 
 /** Everything the model reads off the melody, beat by beat. `starts` are the first bars of phrases (indexes), `keys` the key of each strain. */
 export function beatsOf(cut: readonly Segment[], keys: readonly Key[], starts: ReadonlySet<number>): Beat[] {
-  const bare = cut.map((segment, i): Beat => {
+  const bare = cut.map((segment, i): Omit<Beat, "heard"> => {
     const key = keys[segment.place.strain] ?? (keys[0] as Key);
     const tonic = semitoneOf(key.tonic);
     const half = (barTicks(segment.place.metre) || segment.ticks * 2) / 2;
@@ -74,13 +54,14 @@ export function beatsOf(cut: readonly Segment[], keys: readonly Key[], starts: R
   let from = 0;
   cut.forEach((segment, i) => {
     if (cut[from]?.place !== segment.place) from = i;
-    const beat = bare[i] as Beat;
+    const beat = bare[i] as Omit<Beat, "heard">;
     beat.before = flat[i - 1] ?? EMPTY;
     beat.after = flat[i + 1] ?? EMPTY;
     beat.bar = new Float64Array(12);
     for (let k = from; k < cut.length && cut[k]?.place === segment.place; k++) for (let s = 0; s < 12; s++) beat.bar[s]! += flat[k]?.[s] as number;
   });
-  return bare;
+  const heard = impressions(cut, keys, bare, starts);
+  return bare.map((beat, i) => ({ ...beat, heard: heard[i] as Impression }));
 }
 
 const EMPTY = new Float64Array(12);

@@ -1,10 +1,10 @@
-import { chord, className, type Key, type Mode, parseClass, scale, triadOn } from "../theory";
+import { chord, className, type Key, type Mode, parseClass, scale, semitoneOf, spell, triadOn } from "../theory";
 
 /**
  * The chords a style allows, as scale degrees with their quality in each mode. Where several sets are listed the search takes
  * the one that fits the strain best: a minor tune has its dominant or its flat seventh.
  */
-export type Style = { name: string; sets: Record<Mode, readonly (readonly string[])[]>; /** Its triads may wear what `colour.ts` lists. */ colour?: true };
+export type Style = { name: string; sets: Record<Mode, readonly (readonly string[])[]>; /** Its triads may wear what `colour.ts` lists. */ colour?: true; /** It takes the triads that the tune's own accidentals spell. */ borrows?: true };
 
 /** Each word is a degree of the mode, with a suffix that overrides the triad of the scale: "5" is the scale's triad, "5M" major, "5M7" with a seventh, "15" an open fifth on 1; "b7" is the degree lowered. */
 export const THREE_CHORD: Style = {
@@ -31,7 +31,7 @@ const TWO_CHORD: Style = {
 
 /** What a dance band plays: the triads of the mode, the flat seventh, and in minor keys the dominant in both forms. */
 const DANCE_BAND: Style = {
-  name: "Dance band",
+  name: "Dance band", borrows: true,
   sets: {
     major: [["1", "4", "5", "5M7", "2", "6", "3", "b7M"]], lydian: [["1", "2", "5", "5M7", "6", "3", "7"]], mixolydian: [["1", "4", "7", "2", "5", "5M", "6"]],
     dorian: [["1", "7", "5", "4", "3", "2", "5M"]], minor: [["1", "7", "3", "5M", "5M7", "5", "4", "6"]], phrygian: [["1", "2", "7", "3", "4", "6"]], locrian: [["1", "2", "7", "3", "6"]],
@@ -50,7 +50,7 @@ const MODAL: Style = {
 /** The dance band's triads, dressed: sevenths, suspensions, borrowed dominants, a bass that walks, one augmented dominant, a closing chord. */
 const triads = (mode: Mode) => DANCE_BAND.sets[mode].map((set) => set.filter((word) => !word.endsWith("7")));
 const COLOUR: Style = {
-  name: "Colour", colour: true,
+  name: "Colour", colour: true, borrows: true,
   sets: { major: triads("major"), lydian: triads("lydian"), mixolydian: triads("mixolydian"), dorian: triads("dorian"), minor: triads("minor"), phrygian: triads("phrygian"), locrian: triads("locrian") },
 };
 
@@ -63,6 +63,19 @@ export function chordOn(word: string, key: Key): string {
   if (!quality && !flat) return triadOn(degree, key).symbol;
   const { step, alter } = parseClass(scale(key)[degree - 1] as string);
   return chord(className({ step, alter: alter - (flat ? 1 : 0) }) + quality.replace("M", "")).symbol;
+}
+
+/**
+ * Major and minor triads that a melody's own accidentals spell: one note at least from outside the key, the others from the key
+ * or from outside it too. A tune printed in D major whose melody has F natural may be chorded in D minor. `heard` are the sounds (0 to 11) of the melody.
+ */
+export function borrowed(heard: ReadonlySet<number>, key: Key): string[] {
+  const own = new Set(scale(key).map(semitoneOf));
+  const outside = (sound: number) => heard.has(sound) && !own.has(sound);
+  return Array.from({ length: 12 }, (_, root) => root).flatMap((root) => [4, 3].flatMap((third) => {
+    const notes = [root, (root + third) % 12, (root + 7) % 12];
+    return notes.every((n) => own.has(n) || heard.has(n)) && notes.some(outside) ? [className(spell(60 + root, key)) + (third === 3 ? "m" : "")] : [];
+  }));
 }
 
 /** Triads of the key that no set of the style names; heard as runners-up, taken only when a teacher locks one. */

@@ -1,0 +1,214 @@
+import { type Metre, metreName, strength } from "../score";
+import { type Key, midi, semitoneOf } from "../theory";
+import fitted from "./ear.json";
+import { BUILDS, LABELS, ROLES, SPOTS, STARTS, TABLES } from "./labels";
+import type { Heard, Segment } from "./segments";
+
+/** What the ear notices around a beat, each a list of twelve sounds above the tonic. */
+export const CHANNELS = [
+  "downbeat", "beat", "off the beat", "first moment", "last note", "held in", "long", "leapt both ways", "stepped", "lowest", "highest",
+  "two beats before", "beat before", "beat after", "two beats after", "next first moment", "last note before",
+  "half bar", "bar", "bar before", "bar after", "next downbeat", "eight beats around", "strain", "strain's last note", "phrase's last note", "phrase's first moment",
+  ...ROLES,
+] as const;
+/** Equal parts of a beat at which the ear asks which note sounds, in the beat before, this one and the next. */
+const MOMENTS = 6;
+/** Twelve sounds for every channel and moment. */
+export const INPUTS = (CHANNELS.length + MOMENTS * 3) * 12;
+const BARS = 8;
+const BEATS = 4;
+/** Metres that move alike, the pace of a tune in notes to a beat, and how much of it is dotted: what tells a reel from an air. */
+const METRES: readonly (readonly string[])[] = [["2/4"], ["3/4", "3/8", "3/2"], ["4/4"], ["2/2"], ["6/8", "6/4"], ["9/8"], []];
+const PACES = [1.5, 2.4, 3.2];
+const DOTTED = [0.12, 0.4];
+const WIDTHS = [STARTS.length, SPOTS.length, BUILDS.length, TABLES, BARS, BEATS, METRES.length, PACES.length + 1, DOTTED.length + 1];
+/** Where a beat stands: in bar and phrase, how the bar is built, mode, bar of the strain (by eights), beat of the bar, metre, pace, dots. */
+export const STANDINGS = WIDTHS.reduce((a, b) => a + b, 0);
+/** Roots that players use, in semitones above the tonic; the ear has no opinion on others. */
+export const ROOTS = [0, 2, 3, 4, 5, 7, 8, 9, 10] as const;
+
+/** What is heard at one beat: inputs with their strengths, and the standings that hold. */
+export type Impression = { index: Int32Array; value: Float64Array; standings: number[]; table: number };
+
+const twelve = () => new Float64Array(12);
+const add = (to: Float64Array, from: Float64Array | undefined, share = 1) => { if (from) for (let s = 0; s < 12; s++) to[s]! += (from[s] as number) * share; };
+const only = (sound: number | undefined) => { const one = twelve(); if (sound !== undefined) one[sound] = 1; return one; };
+const height = (heard: Heard) => midi(heard.timed.event.pitches[heard.timed.event.pitches.length - 1] as never);
+
+type Channel = (typeof CHANNELS)[number];
+/** A beat by itself: channels of its own, all its notes, its first and last, the sound of each moment. */
+type Bare = { lists: Map<string, Float64Array>; all: Float64Array; lead: Float64Array; last: Float64Array; moments: (number | undefined)[] };
+
+/** One beat by itself, in sounds above the tonic. */
+function bare(segment: Segment, tonic: number, leaps: ReadonlyMap<unknown, number>): Bare {
+  const start = segment.place.at + segment.at;
+  const lists = new Map<string, Float64Array>();
+  const list = (name: Channel) => { const known = lists.get(name) ?? twelve(); lists.set(name, known); return known; };
+  const above = (heard: Heard) => (heard.sound - tonic + 12) % 12;
+  const { notes } = segment;
+  const all = twelve();
+  for (const note of notes) {
+    const sound = above(note);
+    const from = Math.max(note.timed.at, start);
+    const stress = strength(segment.place, from);
+    const leap = leaps.get(note.timed.event) ?? 0;
+    list(stress === 3 ? "downbeat" : stress > 0 ? "beat" : "off the beat")[sound]! += note.beats;
+    list(note.outside)[sound]! += note.beats;
+    if (note.timed.at < start) list("held in")[sound]! += note.beats;
+    if (note.timed.event.ticks >= segment.ticks) list("long")[sound]! += note.beats;
+    if (leap === 2) list("leapt both ways")[sound]! += note.beats;
+    if (leap === 0) list("stepped")[sound]! += note.beats;
+    all[sound]! += note.beats;
+  }
+  const [first, last] = [notes[0], notes[notes.length - 1]];
+  const lead = first && first.timed.at <= start ? above(first) : undefined;
+  const ordered = [...notes].sort((a, b) => height(a) - height(b));
+  const moments = Array.from({ length: MOMENTS }, (_, m) => {
+    const at = start + ((m + 0.01) * segment.ticks) / MOMENTS;
+    const note = notes.findLast((n) => n.timed.at <= at);
+    return note && above(note);
+  });
+  lists.set("first moment", only(lead)); lists.set("last note", only(last && above(last)));
+  lists.set("lowest", only(ordered[0] && above(ordered[0]))); lists.set("highest", only(ordered.length ? above(ordered[ordered.length - 1] as Heard) : undefined));
+  return { lists, all, lead: only(lead), last: only(last && above(last)), moments };
+}
+
+/** Of every note: 2 where it is leapt both ways, 1 where one side leaps, 0 where the line moves by step. */
+function leapsOf(cut: readonly Segment[]): Map<unknown, number> {
+  const line = [...new Map(cut.flatMap((s) => s.notes).map((n) => [n.timed.event, height(n)]))];
+  return new Map(line.map(([event, here], i) => {
+    const sides = [line[i - 1], line[i + 1]].flatMap((side) => (side ? [Math.abs(side[1] - here) > 2] : []));
+    return [event, sides.length > 0 && sides.every(Boolean) ? 2 : sides.some(Boolean) ? 1 : 0];
+  }));
+}
+
+type Run = { first: number; last: number };
+
+/** The run of like members each member is in. */
+function runsOf<T>(list: readonly T[], by: (item: T) => unknown): Run[] {
+  let open: Run | undefined;
+  return list.map((item, i) => {
+    if (open && by(list[open.first] as T) === by(item)) open.last = i;
+    else open = { first: i, last: i };
+    return open;
+  });
+}
+
+/** Where a beat stands, as indexes into the lists of `labels.ts`. */
+type Standing = { start: number; spot: number; build: number; table: number };
+
+/** Everything the ear takes in, beat by beat. `standing` says where each stands, `starts` are the first bars of phrases (indexes). */
+export function impressions(cut: readonly Segment[], keys: readonly Key[], standing: readonly Standing[], starts: ReadonlySet<number>): Impression[] {
+  const leaps = leapsOf(cut);
+  const beats = cut.map((segment) => bare(segment, semitoneOf((keys[segment.place.strain] ?? (keys[0] as Key)).tonic), leaps));
+  let phrase = 0;
+  const phraseAt = cut.map((s, i) => (s.place !== cut[i - 1]?.place && starts.has(s.place.index) ? ++phrase : phrase));
+  const [bars, strains, phrases, halves] = [runsOf(cut, (s) => s.place), runsOf(cut, (s) => s.place.strain), runsOf(phraseAt, (p) => p), runsOf(cut, (s) => `${s.place.index}${s.at < s.place.ticks / 2}`)];
+  const gait = gaitOf(cut);
+  const known = new Map<Run, Float64Array>();
+  /** The notes of a run, as they sound in a beat of it on average. */
+  const mean = (run: Run) => {
+    const made = known.get(run) ?? twelve();
+    if (!known.has(run)) for (let i = run.first; i <= run.last; i++) add(made, beats[i]?.all, 1 / (run.last - run.first + 1));
+    known.set(run, made);
+    return made;
+  };
+  const share = (run: Run) => { const own = mean(run); const sum = own.reduce((x, y) => x + y, 0) || 1; return own.map((v) => v / sum); };
+  return cut.map((segment, i) => {
+    const [beat, bar, strain, own, half] = [beats[i], bars[i], strains[i], phrases[i], halves[i]] as [Bare, Run, Run, Run, Run];
+    const [barBefore, barAfter] = [bars[bar.first - 1], bars[bar.last + 1]];
+    const around: Partial<Record<Channel, Float64Array | undefined>> = {
+      "two beats before": beats[i - 2]?.all, "beat before": beats[i - 1]?.all, "beat after": beats[i + 1]?.all, "two beats after": beats[i + 2]?.all,
+      "next first moment": beats[i + 1]?.lead, "last note before": beats[i - 1]?.last,
+      "half bar": mean(half), bar: mean(bar), "bar before": barBefore && mean(barBefore), "bar after": barAfter && mean(barAfter), "next downbeat": barAfter && beats[barAfter.first]?.lead,
+      "eight beats around": mean({ first: Math.max(0, i - 8), last: Math.min(cut.length - 1, i + 8) }), strain: share(strain), "strain's last note": beats[strain.last]?.last,
+      "phrase's last note": beats[own.last]?.last, "phrase's first moment": beats[own.first]?.lead,
+    };
+    const [index, value]: [number[], number[]] = [[], []];
+    const hear = (row: number, sound: number, v: number) => { if (v) { index.push(row * 12 + sound); value.push(v); } };
+    CHANNELS.forEach((name, c) => { (around[name] ?? beat.lists.get(name))?.forEach((v, s) => { hear(c, s, v); }); });
+    [beats[i - 1], beat, beats[i + 1]].forEach((near, k) => { near?.moments.forEach((sound, m) => { if (sound !== undefined) hear(CHANNELS.length + k * MOMENTS + m, sound, 1); }); });
+    const { start, spot, build, table } = standing[i] as Standing;
+    const holds = [start, spot, build, table, (segment.place.index - (cut[strain.first] as Segment).place.index) % BARS, Math.min(BEATS - 1, i - bar.first), metreKind(segment.place.metre), ...gait];
+    return { index: Int32Array.from(index), value: Float64Array.from(value), standings: holds.map((h, n) => h + WIDTHS.slice(0, n).reduce((x, y) => x + y, 0)), table };
+  });
+}
+
+const metreKind = (metre: Metre): number => {
+  const found = METRES.findIndex((names) => names.includes(metreName(metre)));
+  return found < 0 ? METRES.length - 1 : found;
+};
+
+/** Which pace and which share of dots a tune has: beats with two neighbouring notes of three to one. */
+function gaitOf(cut: readonly Segment[]): [number, number] {
+  const struck = cut.map((s) => s.notes.filter((n) => n.timed.at >= s.place.at + s.at).map((n) => n.timed.event.ticks));
+  const pace = struck.reduce((sum, s) => sum + s.length, 0) / cut.length;
+  const dotted = struck.filter((s) => s.some((ticks, i) => i > 0 && (ticks === 3 * (s[i - 1] as number) || s[i - 1] === 3 * ticks))).length / cut.length;
+  return [PACES.filter((p) => p <= pace).length, DOTTED.filter((d) => d <= dotted).length];
+}
+
+/** The ear's weights: 48 listeners who each hear the notes from the root of a chord, 32 who weigh them, and their verdicts on its major and its minor triad. */
+export type Ear = {
+  /** By input, a row of points for every listener and two straight to the verdicts. */
+  notes: Float64Array;
+  /** By standing, for every listener. */
+  standing: Float64Array;
+  /** By mode and root, for every listener; their resting points are in here. */
+  root: Float64Array;
+  /** By listener, for every judge, then the judges' resting points. */
+  judge: Float64Array;
+  /** By judge, for major and minor, then the verdicts' resting points. */
+  verdict: Float64Array;
+};
+export const LISTENERS = 48;
+export const JUDGES = 32;
+export const ROW = LISTENERS + 2;
+/** How many weights each part has. */
+export const EAR_SIZES: Record<keyof Ear, number> = { notes: INPUTS * ROW, standing: STANDINGS * LISTENERS, root: TABLES * 12 * LISTENERS, judge: (LISTENERS + 1) * JUDGES, verdict: (JUDGES + 1) * 2 };
+
+const GRAIN = 1000;
+const learned = Object.fromEntries(Object.entries(fitted.parts).map(([name, list]) => [name, Float64Array.from(list as number[], (w) => w / GRAIN)])) as Ear;
+/** Weights as whole numbers, as the file has them. */
+export const grained = (ear: Ear): Record<keyof Ear, number[]> => Object.fromEntries(Object.entries(ear).map(([name, list]) => [name, Array.from(list as Float64Array, (w) => Math.round(w * GRAIN))])) as Record<keyof Ear, number[]>;
+
+/** What each listener gets from the notes of a beat, heard from a root; the last two go straight to the verdicts. Five sums at a time are kept at hand, which is twice as fast as one. */
+export function gathered({ notes, standing, root: resting }: Ear, { index, value, standings, table }: Impression, root: number, sums: Float64Array): void {
+  const rows = index.map((at) => (at - (at % 12) + (((at % 12) - root + 12) % 12)) * ROW);
+  for (let h = 0; h < ROW; h += 5) {
+    let [a, b, c, d, e] = [0, 0, 0, 0, 0];
+    for (let k = 0; k < rows.length; k++) {
+      const at = (rows[k] as number) + h;
+      const v = value[k] as number;
+      a += (notes[at] as number) * v;
+      b += (notes[at + 1] as number) * v;
+      c += (notes[at + 2] as number) * v;
+      d += (notes[at + 3] as number) * v;
+      e += (notes[at + 4] as number) * v;
+    }
+    sums[h] = a; sums[h + 1] = b; sums[h + 2] = c; sums[h + 3] = d; sums[h + 4] = e;
+  }
+  for (const s of standings) for (let h = 0; h < LISTENERS; h++) sums[h]! += standing[s * LISTENERS + h] as number;
+  for (let h = 0; h < LISTENERS; h++) sums[h]! += resting[(table * 12 + root) * LISTENERS + h] as number;
+}
+
+/** Points of all 24 labels at one beat: listeners and judges speak only above zero, the verdict is their weighted sum. */
+export function verdicts(impression: Impression, ear: Ear = learned): Float64Array {
+  const { judge } = ear;
+  const points = new Float64Array(LABELS);
+  const sums = new Float64Array(ROW);
+  const weighed = new Float64Array(JUDGES);
+  for (const root of ROOTS) {
+    gathered(ear, impression, root, sums);
+    weighed.set(judge.subarray(LISTENERS * JUDGES));
+    for (let h = 0; h < LISTENERS; h++) {
+      const sum = sums[h] as number;
+      if (sum > 0) for (let j = 0; j < JUDGES; j++) weighed[j]! += sum * (judge[h * JUDGES + j] as number);
+    }
+    for (const minor of [0, 1]) {
+      let verdict = (ear.verdict[JUDGES * 2 + minor] as number) + (sums[LISTENERS + minor] as number);
+      for (let j = 0; j < JUDGES; j++) verdict += Math.max(0, weighed[j] as number) * (ear.verdict[j * 2 + minor] as number);
+      points[root * 2 + minor] = verdict;
+    }
+  }
+  return points;
+}
