@@ -6,7 +6,7 @@ import { join } from "node:path";
 import { analyse, strainKeys } from "../src/core/analysis";
 import { type Beat, beatsOf, BLOCKS, type Block, gather, gatherMove, OFFSETS, SIZE } from "../src/core/chords/features";
 import { LABELS, labelOf } from "../src/core/chords/labels";
-import { EAR_SIZES, type Ear, gathered, grained, type Impression, INPUTS, JUDGES, LISTENERS, ROOTS, ROW, verdicts } from "../src/core/chords/ear";
+import { EAR_SIZES, type Ear, gathered, grained, type Impression, INPUTS, JUDGES, LISTENERS, ROOTS, ROW, verdict } from "../src/core/chords/ear";
 import { moveId } from "../src/core/chords/costs";
 import { segments } from "../src/core/chords/segments";
 import { readAbc } from "../src/core/formats";
@@ -18,11 +18,11 @@ const [folder, only] = process.argv.slice(2);
 if (!folder) { console.error("Name a folder with annotated ABC tunes."); process.exit(2); }
 const folds = only ? only.split(",").map(Number) : Array.from({ length: FOLDS }, (_, i) => i);
 /** How the fit goes: rounds through all tunes, tunes heard before each correction, the fastest rate, pull of every weight towards zero, and the shares that drop out. */
-const ROUNDS = 20;
+const ROUNDS = 30;
 const BATCH = 8;
 const RATE = 0.003;
 const PULL = 0.001;
-const DROP = { inputs: 0.2, listeners: 0.4 };
+const DROP = { inputs: 0.25, listeners: 0.45 };
 
 type Row = { beats: Beat[]; truth: Int8Array; mode: string; dance: string };
 
@@ -158,9 +158,9 @@ function listen(ear: Ear, impression: Impression, random: () => number, into: Fl
     }
     for (let j = 0; j < JUDGES; j++) weighed[j] = (weighed[j] as number) > 0 ? (weighed[j] as number) * keep(DROP.listeners) : 0;
     for (const minor of [0, 1]) {
-      let verdict = (verdictOf[JUDGES * 2 + minor] as number) + (sums[LISTENERS + minor] as number);
-      for (let j = 0; j < JUDGES; j++) verdict += (weighed[j] as number) * (verdictOf[j * 2 + minor] as number);
-      into[at + root * 2 + minor]! += verdict;
+      let sum = (verdictOf[JUDGES * 2 + minor] as number) + (sums[LISTENERS + minor] as number);
+      for (let j = 0; j < JUDGES; j++) sum += (weighed[j] as number) * (verdictOf[j * 2 + minor] as number);
+      into[at + root * 2 + minor]! += sum;
     }
   });
   return { heard, listeners, judges };
@@ -262,7 +262,7 @@ function train(rows: readonly Row[], flats: ReadonlyMap<Row, Flat>, seed: number
 /** Points of every beat and label: the tables' and the ear's. */
 function pointsOf(row: Row, { tables, ear }: Model, flat: Flat): Float64Array {
   const points = local(flat, tables, row.beats.length);
-  row.beats.forEach(({ heard }, t) => { verdicts(heard, ear).forEach((v, l) => { points[t * LABELS + l]! += v; }); });
+  row.beats.forEach(({ heard }, t) => { for (const root of ROOTS) verdict(heard, root, ear).forEach((v, minor) => { points[t * LABELS + root * 2 + minor]! += v; }); });
   return points;
 }
 

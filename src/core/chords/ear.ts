@@ -1,7 +1,7 @@
 import { type Metre, metreName, strength } from "../score";
 import { type Key, midi, semitoneOf } from "../theory";
 import fitted from "./ear.json";
-import { BUILDS, LABELS, ROLES, SPOTS, STARTS, TABLES } from "./labels";
+import { BUILDS, ROLES, SPOTS, STARTS, TABLES } from "./labels";
 import type { Heard, Segment } from "./segments";
 
 /** What the ear notices around a beat, each a list of twelve sounds above the tonic. */
@@ -24,8 +24,8 @@ const DOTTED = [0.12, 0.4];
 const WIDTHS = [STARTS.length, SPOTS.length, BUILDS.length, TABLES, BARS, BEATS, METRES.length, PACES.length + 1, DOTTED.length + 1];
 /** Where a beat stands: in bar and phrase, how the bar is built, mode, bar of the strain (by eights), beat of the bar, metre, pace, dots. */
 export const STANDINGS = WIDTHS.reduce((a, b) => a + b, 0);
-/** Roots that players use, in semitones above the tonic; the ear has no opinion on others. */
-export const ROOTS = [0, 2, 3, 4, 5, 7, 8, 9, 10] as const;
+/** Roots that the annotated tunes use, in semitones above the tonic. The ear is fitted on these. */
+export const ROOTS = [0, 2, 3, 4, 5, 7, 8, 9, 10];
 
 /** What is heard at one beat: inputs with their strengths, and the standings that hold. */
 export type Impression = { index: Int32Array; value: Float64Array; standings: number[]; table: number };
@@ -167,12 +167,21 @@ export const ROW = LISTENERS + 2;
 export const EAR_SIZES: Record<keyof Ear, number> = { notes: INPUTS * ROW, standing: STANDINGS * LISTENERS, root: TABLES * 12 * LISTENERS, judge: (LISTENERS + 1) * JUDGES, verdict: (JUDGES + 1) * 2 };
 
 const GRAIN = 1000;
-const learned = Object.fromEntries(Object.entries(fitted.parts).map(([name, list]) => [name, Float64Array.from(list as number[], (w) => w / GRAIN)])) as Ear;
+/** Lends every root that the fit never met the mean of the resting points it learned: the notes are heard from there as from anywhere, without habit for or against. */
+function lent({ root, ...ear }: Ear): Ear {
+  const full = root.slice();
+  for (let table = 0; table < TABLES; table++) for (let r = 0; r < 12; r++) if (!ROOTS.includes(r)) for (let h = 0; h < LISTENERS; h++) {
+    full[(table * 12 + r) * LISTENERS + h] = ROOTS.reduce((sum, known) => sum + (root[(table * 12 + known) * LISTENERS + h] as number), 0) / ROOTS.length;
+  }
+  return { ...ear, root: full };
+}
+
+const learned = lent(Object.fromEntries(Object.entries(fitted.parts).map(([name, list]) => [name, Float64Array.from(list, (w) => w / GRAIN)])) as Ear);
 /** Weights as whole numbers, as the file has them. */
 export const grained = (ear: Ear): Record<keyof Ear, number[]> => Object.fromEntries(Object.entries(ear).map(([name, list]) => [name, Array.from(list as Float64Array, (w) => Math.round(w * GRAIN))])) as Record<keyof Ear, number[]>;
 
 /** What each listener gets from the notes of a beat, heard from a root; the last two go straight to the verdicts. Five sums at a time are kept at hand, which is twice as fast as one. */
-export function gathered({ notes, standing, root: resting }: Ear, { index, value, standings, table }: Impression, root: number, sums: Float64Array): void {
+export function gathered({ notes, standing, root: resting }: Pick<Ear, "notes" | "standing" | "root">, { index, value, standings, table }: Impression, root: number, sums: Float64Array): void {
   const rows = index.map((at) => (at - (at % 12) + (((at % 12) - root + 12) % 12)) * ROW);
   for (let h = 0; h < ROW; h += 5) {
     let [a, b, c, d, e] = [0, 0, 0, 0, 0];
@@ -191,24 +200,21 @@ export function gathered({ notes, standing, root: resting }: Ear, { index, value
   for (let h = 0; h < LISTENERS; h++) sums[h]! += resting[(table * 12 + root) * LISTENERS + h] as number;
 }
 
-/** Points of all 24 labels at one beat: listeners and judges speak only above zero, the verdict is their weighted sum. */
-export function verdicts(impression: Impression, ear: Ear = learned): Float64Array {
-  const { judge } = ear;
-  const points = new Float64Array(LABELS);
-  const sums = new Float64Array(ROW);
-  const weighed = new Float64Array(JUDGES);
-  for (const root of ROOTS) {
-    gathered(ear, impression, root, sums);
-    weighed.set(judge.subarray(LISTENERS * JUDGES));
-    for (let h = 0; h < LISTENERS; h++) {
-      const sum = sums[h] as number;
-      if (sum > 0) for (let j = 0; j < JUDGES; j++) weighed[j]! += sum * (judge[h * JUDGES + j] as number);
-    }
-    for (const minor of [0, 1]) {
-      let verdict = (ear.verdict[JUDGES * 2 + minor] as number) + (sums[LISTENERS + minor] as number);
-      for (let j = 0; j < JUDGES; j++) verdict += Math.max(0, weighed[j] as number) * (ear.verdict[j * 2 + minor] as number);
-      points[root * 2 + minor] = verdict;
-    }
+const sums = new Float64Array(ROW);
+const weighed = new Float64Array(JUDGES);
+
+/** Points of the major and the minor triad on one root: listeners and judges speak only above zero, the verdict is their weighted sum. */
+export function verdict(impression: Impression, root: number, { judge, verdict, ...ear }: Ear = learned): [major: number, minor: number] {
+  gathered(ear, impression, root, sums);
+  weighed.set(judge.subarray(LISTENERS * JUDGES));
+  for (let h = 0; h < LISTENERS; h++) {
+    const sum = sums[h] as number;
+    if (sum > 0) for (let j = 0; j < JUDGES; j++) weighed[j]! += sum * (judge[h * JUDGES + j] as number);
+  }
+  const points: [number, number] = [sums[LISTENERS] as number, sums[LISTENERS + 1] as number];
+  for (const minor of [0, 1] as const) {
+    points[minor] += verdict[JUDGES * 2 + minor] as number;
+    for (let j = 0; j < JUDGES; j++) points[minor] += Math.max(0, weighed[j] as number) * (verdict[j * 2 + minor] as number);
   }
   return points;
 }
