@@ -39,40 +39,37 @@ const NAMES: Record<Block, string> = {
   spelled: "how much of the chord is heard", spelledBar: "how much of the chord is heard", place: "habit of the mode", degree: "what players put under these notes", degreeDown: "what players put under these notes",
   spot: "place in the phrase", move: "progression", cadence: "cadence", change: "change of chord", changeSpot: "change of chord", phraseChange: "change of chord",
 };
-const LOCAL = [...new Set([...(["note", "outside", "bar", "spelled", "place", "degree", "spot"] as const).map((b) => NAMES[b])])];
+const EAR = "how such a phrase is heard";
+const LOCAL = [EAR, ...new Set([...(["note", "outside", "bar", "spelled", "place", "degree", "spot"] as const).map((b) => NAMES[b])])];
 const MOVES = [NAMES.move, NAMES.cadence, NAMES.change];
 /** Where each block's name stands in the lists above, and the blocks whose notes go by two names. */
 const PLACE = Object.fromEntries((Object.keys(BLOCKS) as Block[]).map((block) => [block, Math.max(LOCAL.indexOf(NAMES[block]), MOVES.indexOf(NAMES[block]))])) as Record<Block, number>;
 const FOREIGN = PLACE.outside;
+const HEARD = LOCAL.indexOf(EAR);
 const BY_NOTE: ReadonlySet<Block> = new Set(["note", "lead"]);
 
 const tables = Object.fromEntries((Object.keys(BLOCKS) as Block[]).map((block) => [block, Float64Array.from((weights.tables as Record<Block, number[]>)[block])])) as Record<Block, Float64Array>;
 
-const beatsKnown = new WeakMap<Beat, Float64Array[]>();
-const verdictsKnown = new WeakMap<Beat, (readonly [major: number, minor: number] | undefined)[]>();
+/** What is known of the labels at a beat: a cost for each name in `LOCAL`. */
+type Priced = (Float64Array | undefined)[];
+const beatsKnown = new WeakMap<Beat, Priced>();
 
-/** What the ear charges for a label at a beat. It listens from the roots of the chords in play, and once from each. */
-function heardCost(beat: Beat, label: number): number {
-  const root = label >> 1;
-  const known = verdictsKnown.get(beat) ?? [];
-  const points = known[root] ?? verdict(beat.heard, root);
-  known[root] = points;
-  verdictsKnown.set(beat, known);
-  return -(points[label & 1] as number);
+/** The list of a beat, filled label by label as chords come into play, and kept while the beat lives. */
+function pricedAt(beat: Beat): Priced {
+  const known = beatsKnown.get(beat) ?? [];
+  beatsKnown.set(beat, known);
+  return known;
 }
 
-/** Costs of all 24 labels at one beat, a list for each name: what the fitted model says, with its sign turned. */
-function priced(beat: Beat): Float64Array[] {
-  const found = beatsKnown.get(beat);
-  if (found) return found;
-  const made = LOCAL.map(() => new Float64Array(LABELS));
-  for (let label = 0; label < LABELS; label++) {
-    gather(beat, label, (block, index, value) => {
-      const foreign = BY_NOTE.has(block) && !inTriad(label & 1, Math.floor(index / 3) % 12);
-      made[foreign ? FOREIGN : PLACE[block]]![label]! -= (tables[block][index] as number) * value;
-    });
-  }
-  beatsKnown.set(beat, made);
+/** Costs of a label at a beat: what the fitted model says, with its sign turned. */
+function price(beat: Beat, label: number, known: Priced): Float64Array {
+  const made = new Float64Array(LOCAL.length);
+  known[label] = made;
+  gather(beat, label, (block, index, value) => {
+    const foreign = BY_NOTE.has(block) && !inTriad(label & 1, Math.floor(index / 3) % 12);
+    made[foreign ? FOREIGN : PLACE[block]]! -= (tables[block][index] as number) * value;
+  });
+  made[HEARD] = -(verdict(beat.heard, label >> 1)[label & 1] as number);
   return made;
 }
 
@@ -90,11 +87,11 @@ function pricedMoves(beat: Beat): Float64Array[] {
 
 /** Costs of one chord on one beat, each under the name a musician would give it. */
 export function localCosts(cut: readonly Segment[], beats: readonly Beat[], keys: readonly Key[]): LocalCost<Candidate>[] {
-  const at = beats.map(priced);
+  const at = beats.map(pricedAt);
+  const costs = (i: number, label: number) => at[i]?.[label] ?? price(beats[i] as Beat, label, at[i] as Priced);
   const heard = (i: number, { chord }: Candidate) => cut[i]?.notes.some((n) => chordNoteName(chord, n.sound) === "seventh") ?? false;
   return [
-    { name: "how such a phrase is heard", at: (i, s) => heardCost(beats[i] as Beat, s.label) },
-    ...LOCAL.map((name, n): LocalCost<Candidate> => ({ name, at: (i, s) => at[i]?.[n]?.[s.label] as number })),
+    ...LOCAL.map((name, n): LocalCost<Candidate> => ({ name, at: (i, s) => costs(i, s.label)[n] as number })),
     { name: "a seventh the melody does not sound", at: (i, s) => (!s.dress && s.chord.suffix.includes("7") ? (heard(i, s) ? weights.seventhSounded : weights.seventhUnsounded) : 0) },
     dressCost(cut, keys),
     { name: "not a chord of the style", at: (_, s) => (s.allowed ? 0 : weights.outsideStyle) },

@@ -180,21 +180,23 @@ const learned = lent(Object.fromEntries(Object.entries(fitted.parts).map(([name,
 /** Weights as whole numbers, as the file has them. */
 export const grained = (ear: Ear): Record<keyof Ear, number[]> => Object.fromEntries(Object.entries(ear).map(([name, list]) => [name, Array.from(list as Float64Array, (w) => Math.round(w * GRAIN))])) as Record<keyof Ear, number[]>;
 
-/** What each listener gets from the notes of a beat, heard from a root; the last two go straight to the verdicts. Five sums at a time are kept at hand, which is twice as fast as one. */
-export function gathered({ notes, standing, root: resting }: Pick<Ear, "notes" | "standing" | "root">, { index, value, standings, table }: Impression, root: number, sums: Float64Array): void {
-  const rows = index.map((at) => (at - (at % 12) + (((at % 12) - root + 12) % 12)) * ROW);
-  for (let h = 0; h < ROW; h += 5) {
-    let [a, b, c, d, e] = [0, 0, 0, 0, 0];
-    for (let k = 0; k < rows.length; k++) {
-      const at = (rows[k] as number) + h;
-      const v = value[k] as number;
-      a += (notes[at] as number) * v;
-      b += (notes[at + 1] as number) * v;
-      c += (notes[at + 2] as number) * v;
-      d += (notes[at + 3] as number) * v;
-      e += (notes[at + 4] as number) * v;
-    }
-    sums[h] = a; sums[h + 1] = b; sums[h + 2] = c; sums[h + 3] = d; sums[h + 4] = e;
+/** What each listener gets from the notes of a beat, heard from a root; the last two go straight to the verdicts. Four notes are taken at a time, which is nearly twice as fast as one. */
+export function gathered({ notes, standing, root: resting }: Ear, { index, value, standings, table }: Impression, root: number, sums: Float64Array): void {
+  const row = (k: number) => {
+    const at = index[k] as number;
+    const sound = at % 12;
+    return (at - sound + (sound < root ? sound - root + 12 : sound - root)) * ROW;
+  };
+  sums.fill(0);
+  let k = 0;
+  for (; k + 3 < index.length; k += 4) {
+    const [a, b, c, d] = [row(k), row(k + 1), row(k + 2), row(k + 3)];
+    const [p, q, r, s] = [value[k] as number, value[k + 1] as number, value[k + 2] as number, value[k + 3] as number];
+    for (let h = 0; h < ROW; h++) sums[h]! += (notes[a + h] as number) * p + (notes[b + h] as number) * q + (notes[c + h] as number) * r + (notes[d + h] as number) * s;
+  }
+  for (; k < index.length; k++) {
+    const [a, p] = [row(k), value[k] as number];
+    for (let h = 0; h < ROW; h++) sums[h]! += (notes[a + h] as number) * p;
   }
   for (const s of standings) for (let h = 0; h < LISTENERS; h++) sums[h]! += standing[s * LISTENERS + h] as number;
   for (let h = 0; h < LISTENERS; h++) sums[h]! += resting[(table * 12 + root) * LISTENERS + h] as number;
@@ -204,7 +206,8 @@ const sums = new Float64Array(ROW);
 const weighed = new Float64Array(JUDGES);
 
 /** Points of the major and the minor triad on one root: listeners and judges speak only above zero, the verdict is their weighted sum. */
-export function verdict(impression: Impression, root: number, { judge, verdict, ...ear }: Ear = learned): [major: number, minor: number] {
+export function verdict(impression: Impression, root: number, ear: Ear = learned): [major: number, minor: number] {
+  const { judge, verdict } = ear;
   gathered(ear, impression, root, sums);
   weighed.set(judge.subarray(LISTENERS * JUDGES));
   for (let h = 0; h < LISTENERS; h++) {
