@@ -1,6 +1,7 @@
-// Fits the weights of the chord search. Usage: npm run fit:chords -- DIR [FOLDS]; with some of the folds 0 to 4 named, only cross-validates on those. Reads every .abc in DIR (melody with chord symbols; where a .jsonl
-// of the same name lies beside it, the exact places of the chords come from there), learns a chain model over felt beats, cross-validates, prints agreement
-// by mode and dance type against two plain baselines, and writes src/core/chords/weights.json.
+// Fits the weights of the chord search: the tables and the ear. Usage: npm run fit:chords -- DIR [FOLDS]; with some of the folds 0 to 4 named, only cross-validates on
+// those. Reads every .abc in DIR (melody with chord symbols; where a .jsonl of the same name lies beside it, the exact places of the chords come from there), learns a
+// chain model over felt beats, cross-validates, prints agreement by mode and dance type against two plain baselines, and writes weights.json and ear.json of
+// src/core/chords. A fold takes some minutes.
 import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { analyse, strainKeys } from "../src/core/analysis";
