@@ -1,6 +1,6 @@
 import { barTicks, strength } from "../score";
 import { type Key, semitoneOf } from "../theory";
-import { type Impression, impressions } from "./ear";
+import { type Impression, impressions } from "./impression";
 import { BUILDS, buildOf, LABELS, ROLES, SPOTS, STARTS, TABLE_OF, TABLES } from "./labels";
 import type { Segment } from "./segments";
 
