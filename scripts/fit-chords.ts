@@ -7,13 +7,14 @@ import { join } from "node:path";
 import { analyse, strainKeys } from "../src/core/analysis";
 import { type Beat, beatsOf, BLOCKS, type Block, gather, gatherMove, OFFSETS, SIZE } from "../src/core/chords/features";
 import { LABELS, labelOf } from "../src/core/chords/labels";
-import { EAR_SIZES, type Ear, gathered, grained, JUDGES, LISTENERS, ROOTS, ROW, verdict } from "../src/core/chords/ear";
+import { EAR_SIZES, type Ear, gathered, grained, JUDGES, LISTENERS, ROOTS, ROW, rowOf, verdict } from "../src/core/chords/ear";
 import { type Impression, INPUTS } from "../src/core/chords/impression";
 import { moveId } from "../src/core/chords/costs";
 import { segments } from "../src/core/chords/segments";
 import { readAbc } from "../src/core/formats";
 import { QUARTER } from "../src/core/score";
 import { parseChord, semitoneOf } from "../src/core/theory";
+import { numbers } from "../src/testing/mutate";
 
 const FOLDS = 5;
 const [folder, only] = process.argv.slice(2);
@@ -129,12 +130,6 @@ function learn(row: Row, own: Float64Array, moves: (b: Beat) => Moves, slope: Fl
   return errors;
 }
 
-/** Repeatable chance: numbers from 0 to 1 (mulberry32). */
-function chance(seed: number): () => number {
-  let state = seed;
-  return () => { state = (state + 0x6d2b79f5) | 0; let t = Math.imul(state ^ (state >>> 15), 1 | state); t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t; return ((t ^ (t >>> 14)) >>> 0) / 4294967296; };
-}
-
 const PARTS = Object.keys(EAR_SIZES) as (keyof Ear)[];
 type Model = { tables: Float64Array; ear: Ear };
 /** What one beat left behind in the ear on its way forward, for the way back: which inputs were let through, and every listener and judge for each root. */
@@ -207,8 +202,7 @@ function relearn(ear: Ear, { heard, listeners, judges }: Trace, verdictErrors: F
     active[speaking++] = LISTENERS; active[speaking++] = LISTENERS + 1;
     for (let k = 0; k < index.length; k++) {
       const v = value[k] as number;
-      const sound = (index[k] as number) % 12;
-      const row = ((index[k] as number) - sound + ((sound - root + 12) % 12)) * ROW;
+      const row = rowOf(index[k] as number, root);
       for (let n = 0; n < speaking; n++) { const h = active[n] as number; notes[row + h]! += (back[h] as number) * v; }
     }
   });
@@ -222,7 +216,7 @@ const rateAt = (step: number, steps: number): number => {
 };
 
 function train(rows: readonly Row[], flats: ReadonlyMap<Row, Flat>, seed: number): Model {
-  const random = chance(seed);
+  const random = numbers(seed);
   const spread = (size: number, width: number) => Float64Array.from({ length: size }, () => (random() * 2 - 1) * width);
   const ear: Ear = { notes: spread(EAR_SIZES.notes, INPUTS ** -0.5), standing: spread(EAR_SIZES.standing, 0.15), root: spread(EAR_SIZES.root, 0.17), judge: spread(EAR_SIZES.judge, LISTENERS ** -0.5), verdict: spread(EAR_SIZES.verdict, JUDGES ** -0.5) };
   const model = { tables: new Float64Array(SIZE), ear };

@@ -38,22 +38,20 @@ const learned = lent(Object.fromEntries(Object.entries(fitted.parts).map(([name,
 /** Weights as whole numbers, as the file has them. */
 export const grained = (ear: Ear): Record<keyof Ear, number[]> => Object.fromEntries(Object.entries(ear).map(([name, list]) => [name, Array.from(list as Float64Array, (w) => Math.round(w * GRAIN))])) as Record<keyof Ear, number[]>;
 
+/** Where the points of an input begin, heard from a root. */
+export const rowOf = (input: number, root: number): number => (input - (input % 12) + (((input % 12) - root + 12) % 12)) * ROW;
+
 /** What each listener gets from the notes of a beat, heard from a root; the last two go straight to the verdicts. Four notes are taken at a time, which is nearly twice as fast as one. */
 export function gathered({ notes, standing, root: resting }: Ear, { index, value, standings, table }: Impression, root: number, sums: Float64Array): void {
-  const row = (k: number) => {
-    const at = index[k] as number;
-    const sound = at % 12;
-    return (at - sound + (sound < root ? sound - root + 12 : sound - root)) * ROW;
-  };
   sums.fill(0);
   let k = 0;
   for (; k + 3 < index.length; k += 4) {
-    const [a, b, c, d] = [row(k), row(k + 1), row(k + 2), row(k + 3)];
+    const [a, b, c, d] = [rowOf(index[k] as number, root), rowOf(index[k + 1] as number, root), rowOf(index[k + 2] as number, root), rowOf(index[k + 3] as number, root)];
     const [p, q, r, s] = [value[k] as number, value[k + 1] as number, value[k + 2] as number, value[k + 3] as number];
     for (let h = 0; h < ROW; h++) sums[h]! += (notes[a + h] as number) * p + (notes[b + h] as number) * q + (notes[c + h] as number) * r + (notes[d + h] as number) * s;
   }
   for (; k < index.length; k++) {
-    const [a, p] = [row(k), value[k] as number];
+    const [a, p] = [rowOf(index[k] as number, root), value[k] as number];
     for (let h = 0; h < ROW; h++) sums[h]! += (notes[a + h] as number) * p;
   }
   for (const s of standings) for (let h = 0; h < LISTENERS; h++) sums[h]! += standing[s * LISTENERS + h] as number;
