@@ -43,6 +43,9 @@ function positionOf(place: Place, at: number, measured: Measured): number | unde
   return measured.bars.find((b) => b.index === place.index)?.left;
 }
 
+/** How much smaller a name is written so that it ends before the next begins; below two thirds it could not be read. Widths in pixels. */
+const fitting = (width: number, room: number): number => Math.max(0.66, Math.min(1, room / width));
+
 /** Every felt beat of a row with its place on the page, in order. */
 const beatsOf = (places: readonly Place[], measured: Measured): { at: number; x: number }[] =>
   places.flatMap((place) => Array.from({ length: Math.ceil(place.ticks / beatTicks(place.metre)) }, (_, i) => ({ at: place.at + i * beatTicks(place.metre), x: positionOf(place, i * beatTicks(place.metre), measured) ?? 0 })));
@@ -91,6 +94,7 @@ export const ChordLane = memo(function ChordLane({ chords, places, measured, cho
         const [, root, rest] = (names === "letters" ? /^([A-G][#b]?)(.*)$/ : /^([#b]*(?:[IViv]+|[TSDNPtsdnp]+))(.*)$/).exec(nameChord(chord.symbol, place.key, names)) ?? ["", nameChord(chord.symbol, place.key, names), ""];
         const parsed = parseChord(chord.symbol);
         const quiet = goesOn && !chosen;
+        const tight = fitting((root ?? "").length * 12 + (rest ?? "").length * 9, right - x);
         return (
           <Box
             as="button" key={`${chord.bar}.${chord.at}`} position="absolute" top="4px" h="30px" minW="24px" px="6px" style={{ left: x - 6, width: chosen ? Math.max(30, right - x + 6) : undefined, touchAction: "pan-y" }} textAlign="left"
@@ -100,8 +104,8 @@ export const ChordLane = memo(function ChordLane({ chords, places, measured, cho
             onPointerDown={(e: React.PointerEvent<HTMLElement>) => { if (goesOn || e.button !== 0) return; held.current = { index, from: place.at + chord.at, x, start: e.clientX }; e.currentTarget.setPointerCapture(e.pointerId); }}
             onPointerMove={pull} onPointerUp={letGo} onPointerCancel={(e: React.PointerEvent<HTMLElement>) => { held.current = null; e.currentTarget.style.transform = ""; }}
           >
-            <Box as="span" fontSize={quiet ? "13px" : "18px"} fontWeight={quiet ? "400" : "700"}>{names === "letters" ? root?.replace("b", "♭").replace("#", "♯") : root}</Box>
-            <Box as="span" fontSize={quiet ? "12px" : "15px"} fontWeight={quiet ? "400" : "600"}>{rest}</Box>
+            <Box as="span" style={{ fontSize: (quiet ? 13 : 18) * tight }} fontWeight={quiet ? "400" : "700"}>{names === "letters" ? root?.replace("b", "♭").replace("#", "♯") : root}</Box>
+            <Box as="span" style={{ fontSize: (quiet ? 12 : 15) * tight }} fontWeight={quiet ? "400" : "600"}>{rest}</Box>
             {chord.locked && <Box as="span" display="inline-block" w="6px" h="6px" ml="4px" bg="madder" borderRadius="1px" mb="3px" />}
           </Box>
         );
