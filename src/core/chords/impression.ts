@@ -23,6 +23,8 @@ const DOTTED = [0.12, 0.4];
 const WIDTHS = [STARTS.length, SPOTS.length, BUILDS.length, TABLES, BARS, BEATS, METRES.length, PACES.length + 1, DOTTED.length + 1];
 /** Where a beat stands: in bar and phrase, how the bar is built, mode, bar of the strain (by eights), beat of the bar, metre, pace, dots. */
 export const STANDINGS = WIDTHS.reduce((a, b) => a + b, 0);
+/** Where each list of standings begins. */
+const FROM = WIDTHS.map((_, n) => WIDTHS.slice(0, n).reduce((a, b) => a + b, 0));
 /** What is heard at one beat: inputs with their strengths, and the standings that hold. */
 export type Impression = { index: Int32Array; value: Float64Array; standings: number[]; table: number };
 
@@ -109,7 +111,7 @@ export function impressions(cut: readonly Segment[], keys: readonly Key[], stand
     known.set(run, made);
     return made;
   };
-  const share = (run: Run) => { const own = mean(run); const sum = own.reduce((x, y) => x + y, 0) || 1; return own.map((v) => v / sum); };
+  const shares = new Map([...new Set(strains)].map((run) => { const own = mean(run); const sum = own.reduce((x, y) => x + y, 0) || 1; return [run, own.map((v) => v / sum)]; }));
   return cut.map((segment, i) => {
     const [beat, bar, strain, own, half] = [beats[i], bars[i], strains[i], phrases[i], halves[i]] as [Bare, Run, Run, Run, Run];
     const [barBefore, barAfter] = [bars[bar.first - 1], bars[bar.last + 1]];
@@ -117,7 +119,7 @@ export function impressions(cut: readonly Segment[], keys: readonly Key[], stand
       "two beats before": beats[i - 2]?.all, "beat before": beats[i - 1]?.all, "beat after": beats[i + 1]?.all, "two beats after": beats[i + 2]?.all,
       "next first moment": beats[i + 1]?.lead, "last note before": beats[i - 1]?.last,
       "half bar": mean(half), bar: mean(bar), "bar before": barBefore && mean(barBefore), "bar after": barAfter && mean(barAfter), "next downbeat": barAfter && beats[barAfter.first]?.lead,
-      "eight beats around": mean({ first: Math.max(0, i - 8), last: Math.min(cut.length - 1, i + 8) }), strain: share(strain), "strain's last note": beats[strain.last]?.last,
+      "eight beats around": mean({ first: Math.max(0, i - 8), last: Math.min(cut.length - 1, i + 8) }), strain: shares.get(strain), "strain's last note": beats[strain.last]?.last,
       "phrase's last note": beats[own.last]?.last, "phrase's first moment": beats[own.first]?.lead,
     };
     const [index, value]: [number[], number[]] = [[], []];
@@ -126,7 +128,7 @@ export function impressions(cut: readonly Segment[], keys: readonly Key[], stand
     [beats[i - 1], beat, beats[i + 1]].forEach((near, k) => { near?.moments.forEach((sound, m) => { if (sound !== undefined) hear(CHANNELS.length + k * MOMENTS + m, sound, 1); }); });
     const { start, spot, build, table } = standing[i] as Standing;
     const holds = [start, spot, build, table, (segment.place.index - (cut[strain.first] as Segment).place.index) % BARS, Math.min(BEATS - 1, i - bar.first), metreKind(segment.place.metre), ...gait];
-    return { index: Int32Array.from(index), value: Float64Array.from(value), standings: holds.map((h, n) => h + WIDTHS.slice(0, n).reduce((x, y) => x + y, 0)), table };
+    return { index: Int32Array.from(index), value: Float64Array.from(value), standings: holds.map((h, n) => h + (FROM[n] as number)), table };
   });
 }
 
