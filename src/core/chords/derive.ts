@@ -1,5 +1,5 @@
 import { music, type Phrase } from "../analysis";
-import { beatTicks, type Place } from "../score";
+import { beatTicks, type Place, strength } from "../score";
 import { costsAt, type LocalCost, type Problem, type Solution, solve, through } from "../search";
 import { chord, className, type Key, parseChord, roman } from "../theory";
 import { augmented, type Dress, wardrobe, wearable } from "./colour";
@@ -32,7 +32,7 @@ export function deriveChords({ places, phrases, keys, style = THREE_CHORD, locks
   if (cut.length === 0) return { style: style.name, vocabulary: [], cost: 0, chords: [], fits: places.map(() => 1) };
   const sets = keys.map((key, strain) => {
     const set = bestSet(cut, beats, keys, key, style);
-    return style.borrows ? [...new Set([...set, ...borrowed(soundsOf(cut, strain), key)])] : set;
+    return style.borrows ? [...new Set([...set, ...borrowed(namesOf(cut, strain), key)])] : set;
   });
   const alone = chordProblem(cut, beats, keys, sets, locks);
   const agreed = { ...alone, local: [...alone.local, likeBars(cut, alone, solve(alone))] };
@@ -43,9 +43,10 @@ export function deriveChords({ places, phrases, keys, style = THREE_CHORD, locks
   return { style: style.name, vocabulary: sets.map((set) => [...new Set([...set, ...worn])]), cost: solution.cost, chords, fits: barFits(places, chords) };
 }
 
-/** Sounds of a strain's melody, passing and neighbour notes left out. */
-const soundsOf = (cut: readonly Segment[], strain: number): Set<number> =>
-  new Set(cut.filter((s) => s.place.strain === strain).flatMap((s) => s.notes.filter((n) => n.outside !== "passing" && n.outside !== "neighbour").map((n) => n.sound)));
+/** Names of a strain's melody notes, those left out that only pass by or neighbour off the beat. */
+const namesOf = (cut: readonly Segment[], strain: number): Set<string> =>
+  new Set(cut.filter((s) => s.place.strain === strain).flatMap((s) => s.notes.filter((n) => (n.outside !== "passing" && n.outside !== "neighbour") || strength(s.place, n.timed.at) > 0))
+    .flatMap((n) => n.timed.event.pitches.slice(-1).map(className)));
 
 /** Opens what the triads may wear; the closing chord only at the end, the augmented dominant at one beat at most. */
 function coloured(cut: readonly Segment[], plain: Problem<Candidate>, keys: readonly Key[], sets: readonly string[][]): Problem<Candidate> {

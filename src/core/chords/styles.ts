@@ -1,4 +1,4 @@
-import { chord, className, type Key, type Mode, parseClass, scale, semitoneOf, spell, triadOn } from "../theory";
+import { chord, className, type Key, type Mode, parseClass, scale, triadOn } from "../theory";
 
 /**
  * The chords a style allows, as scale degrees with their quality in each mode. Where several sets are listed the search takes
@@ -67,15 +67,14 @@ export function chordOn(word: string, key: Key): string {
 
 /**
  * Major and minor triads that a melody's own accidentals spell: one note at least from outside the key, the others from the key
- * or from outside it too. A tune printed in D major whose melody has F natural may be chorded in D minor. `heard` are the sounds (0 to 11) of the melody.
+ * or from outside it too. A tune printed in D major whose melody has F natural may be chorded in D minor; D# spells B major, not C minor.
+ * `heard` are the note names of the melody.
  */
-export function borrowed(heard: ReadonlySet<number>, key: Key): string[] {
-  const own = new Set(scale(key).map(semitoneOf));
-  const outside = (sound: number) => heard.has(sound) && !own.has(sound);
-  return Array.from({ length: 12 }, (_, root) => root).flatMap((root) => [4, 3].flatMap((third) => {
-    const notes = [root, (root + third) % 12, (root + 7) % 12];
-    return notes.every((n) => own.has(n) || heard.has(n)) && notes.some(outside) ? [className(spell(60 + root, key)) + (third === 3 ? "m" : "")] : [];
-  }));
+export function borrowed(heard: ReadonlySet<string>, key: Key): string[] {
+  const own = new Set(scale(key));
+  const notes = new Set([...own, ...heard]);
+  return [...notes].flatMap((root) => [chord(root), chord(`${root}m`)])
+    .filter(({ tones }) => tones.every((t) => notes.has(t)) && tones.some((t) => !own.has(t))).map((c) => c.symbol);
 }
 
 /** Triads of the key that no set of the style names; heard as runners-up, taken only when a teacher locks one. */
