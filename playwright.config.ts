@@ -11,14 +11,28 @@ export default defineConfig({
   reporter: [["list"], ["json", { outputFile: "test-results/e2e.json" }]],
   outputDir: "test-results/e2e",
   use: {
-    baseURL: `http://127.0.0.1:${port}`, viewport: { width: 1280, height: 800 }, trace: "on-first-retry",
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    trace: "on-first-retry",
     launchOptions: {
       executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium",
-      args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--autoplay-policy=no-user-gesture-required"],
+      args: [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+        "--autoplay-policy=no-user-gesture-required",
+      ],
     },
   },
   webServer: {
     command: `rm -rf test-results/db && npx --no-install tsx scripts/seed.ts && npx --no-install next start --hostname 127.0.0.1 --port ${port}`,
-    url: `http://127.0.0.1:${port}`, env: { SYMPHONOS_DB: "test-results/db/e2e.db" }, reuseExistingServer: false, timeout: 60_000,
+    url: `http://127.0.0.1:${port}`,
+    env: { SYMPHONOS_DB: "test-results/db/e2e.db" },
+    reuseExistingServer: false,
+    timeout: 60_000,
   },
 });

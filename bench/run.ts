@@ -29,11 +29,14 @@ function median(name: string, run: () => unknown, runs = 40) {
     run();
     return performance.now() - start;
   }).sort((a, b) => a - b);
-  console.log(`${name.padEnd(52)} median ${(times[runs >> 1] as number).toFixed(1)} ms, slowest ${(times[runs - 1] as number).toFixed(1)} ms`);
+  console.log(
+    `${name.padEnd(52)} median ${(times[runs >> 1] as number).toFixed(1)} ms, slowest ${(times[runs - 1] as number).toFixed(1)} ms`,
+  );
 }
 
 const analysis = analyse(tune);
-const chords = () => deriveChords({ places: analysis.places, phrases: analysis.form.phrases, keys: strainKeys(tune, analysis) });
+const chords = () =>
+  deriveChords({ places: analysis.places, phrases: analysis.form.phrases, keys: strainKeys(tune, analysis) });
 const plan = chords();
 const phraseEnds = new Set(analysis.form.phrases.map((p) => p.to));
 median("analysis, 32 bars", () => analyse(tune));
@@ -43,11 +46,24 @@ median("whole derivation, 32 bars", () => derive(work));
 const derived = derive(work);
 median("MusicXML of all parts, 32 bars", () => sheetMusicXml(sheetOf(work, derived)));
 
-const { default: create } = (await import(pathToFileURL("node_modules/verovio/dist/verovio-module.mjs").href)) as { default: () => Promise<unknown> };
+const { default: create } = (await import(pathToFileURL("node_modules/verovio/dist/verovio-module.mjs").href)) as {
+  default: () => Promise<unknown>;
+};
 const verovio = new VerovioToolkit(await create());
 const row = { ...slice(sheetOf(work, derived), 0, 5), chords: [] };
-median("engraving a row of four bars, two staves", () => drawRow(verovio, { ...row, staves: row.staves.slice(0, 2) }, 790));
-median("engraving all parts on paper", () => drawPages(verovio, sheetOf(work, derived), derived.analysis.form.phrases.map((p) => p.from)), 8);
+median("engraving a row of four bars, two staves", () =>
+  drawRow(verovio, { ...row, staves: row.staves.slice(0, 2) }, 790),
+);
+median(
+  "engraving all parts on paper",
+  () =>
+    drawPages(
+      verovio,
+      sheetOf(work, derived),
+      derived.analysis.form.phrases.map((p) => p.from),
+    ),
+  8,
+);
 
 const book = join(mkdtempSync(join(tmpdir(), "bench-")), "book.abc");
 writeFileSync(book, Array.from({ length: 77 }, () => demo).join("\n\n"));
@@ -55,26 +71,47 @@ const timer = "/usr/bin/time";
 for (const verb of ["analyse", "chords", "harmony"]) {
   const command = ["node", "dist/cli.js", verb, book];
   const start = performance.now();
-  const { stderr } = spawnSync(existsSync(timer) ? timer : "node", existsSync(timer) ? ["-f", "%M", ...command] : command.slice(1), { encoding: "utf8", stdio: ["ignore", "ignore", "pipe"] });
+  const { stderr } = spawnSync(
+    existsSync(timer) ? timer : "node",
+    existsSync(timer) ? ["-f", "%M", ...command] : command.slice(1),
+    { encoding: "utf8", stdio: ["ignore", "ignore", "pipe"] },
+  );
   const peak = Number(stderr.trim().split("\n").pop());
-  console.log(`${`${verb}, a book of 1,001 tunes`.padEnd(52)} ${((performance.now() - start) / 1000).toFixed(1)} s${peak ? `, peak ${Math.round(peak / 1024)} MB` : ""}`);
+  console.log(
+    `${`${verb}, a book of 1,001 tunes`.padEnd(52)} ${((performance.now() - start) / 1000).toFixed(1)} s${peak ? `, peak ${Math.round(peak / 1024)} MB` : ""}`,
+  );
 }
 
 // The collection: 5,000 tunes brought in as a page does it, and searches among 20,000.
 const many = readAbc(demo).tunes.map((t) => t.tune);
-const varied = (i: number) => { const from = many[i % many.length] as (typeof many)[number]; return { ...from, title: `${from.title} ${i}`, source: `shelf ${i % 97}` }; };
+const varied = (i: number) => {
+  const from = many[i % many.length] as (typeof many)[number];
+  return { ...from, title: `${from.title} ${i}`, source: `shelf ${i % 97}` };
+};
 const store = openDatabase(join(mkdtempSync(join(tmpdir(), "bench-")), "many.db"));
 const text = Array.from({ length: 5000 }, (_, i) => tuneAbc(varied(i))).join("\n\n");
 const start = performance.now();
 const cuttings = cutBook(text);
 for (let at = 0; at < cuttings.length; at += 40) takeCuttings(store, cuttings.slice(at, at + 40), true);
-console.log(`${"bringing in 5,000 tunes".padEnd(52)} ${((performance.now() - start) / 1000).toFixed(1)} s, ${Math.round(process.memoryUsage().rss / 1e6)} MB in use`);
+console.log(
+  `${"bringing in 5,000 tunes".padEnd(52)} ${((performance.now() - start) / 1000).toFixed(1)} s, ${Math.round(process.memoryUsage().rss / 1e6)} MB in use`,
+);
 // The other 15,000 are copies of rows, which a search cannot tell from tunes brought in.
 for (let i = 1; i <= 3; i++) {
-  store.$client.exec(`INSERT INTO tunes (title, key, metre, dance, bars, lowest, highest, pitches, source, rights, fingerprint, sentence, weave, head, created, changed) SELECT title || ' ${"abc"[i - 1]}', key, metre, dance, bars, lowest, highest, pitches, source, rights, fingerprint, sentence, weave, head, created, changed FROM tunes WHERE id <= 5000`);
+  store.$client.exec(
+    `INSERT INTO tunes (title, key, metre, dance, bars, lowest, highest, pitches, source, rights, fingerprint, sentence, weave, head, created, changed) SELECT title || ' ${"abc"[i - 1]}', key, metre, dance, bars, lowest, highest, pitches, source, rights, fingerprint, sentence, weave, head, created, changed FROM tunes WHERE id <= 5000`,
+  );
 }
-store.$client.exec("INSERT INTO tunes_words (rowid, title, words, tags) SELECT id, title, sentence || ' ' || source, '' FROM tunes WHERE id > 5000");
-for (const [words, asked] of [["one word", { find: "lanterns" }], ["three beginnings", { find: "sal tha 1" }], ["words that fit all", { find: "d" }], ["a key and a dance", { key: "D major", dance: "polka" }], ["everything, by range", { sort: "range", down: true }]] as const) {
+store.$client.exec(
+  "INSERT INTO tunes_words (rowid, title, words, tags) SELECT id, title, sentence || ' ' || source, '' FROM tunes WHERE id > 5000",
+);
+for (const [words, asked] of [
+  ["one word", { find: "lanterns" }],
+  ["three beginnings", { find: "sal tha 1" }],
+  ["words that fit all", { find: "d" }],
+  ["a key and a dance", { key: "D major", dance: "polka" }],
+  ["everything, by range", { sort: "range", down: true }],
+] as const) {
   median(`search and count among 20,000: ${words}`, () => [collection(store, asked), countTunes(store, asked)], 20);
 }
 store.$client.close();

@@ -3,8 +3,12 @@ import { expect, type Page, test } from "@playwright/test";
 
 /** What a machine can find wrong by WCAG 2.2 A and AA, in one line each. */
 async function findings(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]).analyze();
-  return violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.target.join(" ")}: ${n.failureSummary?.split("\n")[1]?.trim() ?? ""}`));
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"])
+    .analyze();
+  return violations.flatMap((v) =>
+    v.nodes.map((n) => `${v.id}: ${n.target.join(" ")}: ${n.failureSummary?.split("\n")[1]?.trim() ?? ""}`),
+  );
 }
 
 for (const colorScheme of ["light", "dark"] as const) {
@@ -26,7 +30,9 @@ for (const colorScheme of ["light", "dark"] as const) {
       }
       await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Chords" }).click();
       await page.locator("#rows").getByRole("button").first().click();
-      await expect(page.getByRole("complementary", { name: "Why" }).getByRole("heading", { name: /bar 1$/ })).toBeVisible();
+      await expect(
+        page.getByRole("complementary", { name: "Why" }).getByRole("heading", { name: /bar 1$/ }),
+      ).toBeVisible();
       expect(await findings(page)).toEqual([]);
       await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Harmony" }).click();
       await page.keyboard.press("Escape");

@@ -4,7 +4,10 @@ import { chordNames, lane, open } from "./helpers";
 test("chords stand over the notes they start with", async ({ page }) => {
   await open(page, "Herring at the Quay");
   const row = page.getByRole("region", { name: /^A1/ });
-  for (const [bar, chord] of [[1, 0], [2, 1]] as const) {
+  for (const [bar, chord] of [
+    [1, 0],
+    [2, 1],
+  ] as const) {
     const head = await row.locator(`[data-id="melody.${bar}.0"] .notehead`).boundingBox();
     const box = await row.getByRole("button").nth(chord).boundingBox();
     expect(Math.abs(box!.x - head!.x)).toBeLessThan(14);
@@ -12,7 +15,9 @@ test("chords stand over the notes they start with", async ({ page }) => {
   }
 });
 
-test("a chord says why; another one locks, re-derives, survives a restart, and is undone and redone", async ({ page }) => {
+test("a chord says why; another one locks, re-derives, survives a restart, and is undone and redone", async ({
+  page,
+}) => {
   await open(page, "The Lamp on the Slip");
   const before = await chordNames(page);
   await lane(page).nth(1).click();
@@ -55,11 +60,19 @@ test("the keyboard goes to a bar, looks at its chord, takes a runner-up, locks a
 
 test("three schools give three lines, and a note says its reason", async ({ page }) => {
   await open(page, "The Lamp on the Slip", "Harmony");
-  const second = () => page.locator('[data-id^="moving."] .notehead').evaluateAll((all) => all.map((n) => Math.round(n.getBoundingClientRect().y)).join());
+  const second = () =>
+    page
+      .locator('[data-id^="moving."] .notehead')
+      .evaluateAll((all) => all.map((n) => Math.round(n.getBoundingClientRect().y)).join());
   const lines = new Set<string>();
   for (const school of ["Thirds", "Fourth under the tonic", "Chord-fit"]) {
     await page.getByRole("radiogroup", { name: "School" }).getByText(school, { exact: true }).click();
-    await expect.poll(async () => { lines.add(await second()); return page.getByRole("radio", { name: new RegExp(`^${school}`) }).isChecked(); }).toBe(true);
+    await expect
+      .poll(async () => {
+        lines.add(await second());
+        return page.getByRole("radio", { name: new RegExp(`^${school}`) }).isChecked();
+      })
+      .toBe(true);
     await page.waitForTimeout(400);
     lines.add(await second());
   }
@@ -100,11 +113,16 @@ test("plays with a count-in, frames the sounding bar, loops what is marked, and 
 test("three parts are shown, printed and taken away once the rights are recorded", async ({ page, request }) => {
   await open(page, "The Lamp on the Slip", "Parts");
   const panel = page.getByRole("complementary", { name: "Why" });
-  for (const level of ["Leading", "Moving", "First sounds"]) await expect(panel.getByText(level, { exact: true })).toBeVisible();
+  for (const level of ["Leading", "Moving", "First sounds"])
+    await expect(panel.getByText(level, { exact: true })).toBeVisible();
   await panel.getByRole("button", { name: /First sounds/ }).click();
   await expect(page.locator('[data-id^="melody."]')).toHaveCount(0);
   await expect(page.locator('[data-id^="first."]').first()).toBeVisible();
-  const wanted: [string, RegExp][] = [["MusicXML of First sounds", /<score-partwise/], ["ABC of All parts", /V:3/], ["MIDI of Moving", /^MThd/]];
+  const wanted: [string, RegExp][] = [
+    ["MusicXML of First sounds", /<score-partwise/],
+    ["ABC of All parts", /V:3/],
+    ["MIDI of Moving", /^MThd/],
+  ];
   for (const [name, content] of wanted) {
     const href = await panel.getByRole("link", { name }).getAttribute("href");
     const response = await request.get(href!);

@@ -34,7 +34,9 @@ test("a change is dragged to another beat", async ({ page }) => {
   await page.mouse.move(box.x + 40, box.y + 10, { steps: 4 });
   await page.mouse.move(second.x + 14, box.y + 10, { steps: 8 });
   await page.mouse.up();
-  await expect.poll(async () => (await chordNames(page)).slice(0, 3)).toEqual([`${before[0]}, locked`, `${before[0]}, locked`, `${before[1]}, locked`]);
+  await expect
+    .poll(async () => (await chordNames(page)).slice(0, 3))
+    .toEqual([`${before[0]}, locked`, `${before[0]}, locked`, `${before[1]}, locked`]);
   await undoAll(page);
 });
 
@@ -65,9 +67,14 @@ test("styles, numerals, another plan beside this one, a bar taken from it", asyn
   await undoAll(page);
 });
 
-test("the chord chart prints letters, numerals and functions; ChordPro goes out and comes in", async ({ page }, info) => {
+test("the chord chart prints letters, numerals and functions; ChordPro goes out and comes in", async ({
+  page,
+}, info) => {
   await open(page, "The Boat She Came In");
-  const [download] = await Promise.all([page.waitForEvent("download"), why(page).getByRole("link", { name: "ChordPro" }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    why(page).getByRole("link", { name: "ChordPro" }).click(),
+  ]);
   const text = await readFile(await download.path(), "utf8");
   expect(text).toMatch(/^\{title: The Boat She Came In\}/);
   expect(text).toContain("{start_of_verse}");

@@ -2,7 +2,10 @@ import { expect, type Page, test } from "@playwright/test";
 import { open as openBench, undoAll, why } from "./helpers";
 
 const open = (page: Page, title: string) => openBench(page, title, "Harmony");
-const heads = (page: Page) => page.locator('[data-id^="moving."] .notehead').evaluateAll((all) => all.map((n) => Math.round(n.getBoundingClientRect().y)).join());
+const heads = (page: Page) =>
+  page
+    .locator('[data-id^="moving."] .notehead')
+    .evaluateAll((all) => all.map((n) => Math.round(n.getBoundingClientRect().y)).join());
 
 test("all nine schools are drawn, each with a line of its own", async ({ page }) => {
   await open(page, "The Lamp on the Slip");
@@ -10,7 +13,10 @@ test("all nine schools are drawn, each with a line of its own", async ({ page })
   for (const radio of await why(page).getByRole("radio").all()) {
     const before = await heads(page);
     if (!(await radio.isChecked())) {
-      await why(page).getByRole("radiogroup", { name: "School" }).getByText((await radio.getAttribute("value"))!, { exact: true }).click();
+      await why(page)
+        .getByRole("radiogroup", { name: "School" })
+        .getByText((await radio.getAttribute("value"))!, { exact: true })
+        .click();
       await expect.poll(() => heads(page)).not.toBe(before);
       await page.waitForTimeout(300);
     }
@@ -63,7 +69,9 @@ test("a bar follows another school; two schools are weighed and one is kept blin
   await page.getByLabel("Compare with school").selectOption("Nordic second");
   await expect(why(page).getByText(/^Clash .* here, .* there\.$/)).toBeVisible();
   await expect(why(page).getByRole("img", { name: /^Clash by bar/ })).toBeVisible();
-  await why(page).getByRole("button", { name: /^choose blind/ }).click();
+  await why(page)
+    .getByRole("button", { name: /^choose blind/ })
+    .click();
   await why(page).getByRole("button", { name: "keep A" }).click();
   await expect(why(page).getByRole("button", { name: "keep A" })).toHaveCount(0);
   await why(page).getByRole("button", { name: "interval numbers" }).click();
@@ -90,10 +98,15 @@ test("a second line joins: drawn, heard, checked with the bass, taken away as fi
   await open(page, "Herring at the Quay");
   await page.getByLabel("Second line").selectOption("above High line");
   await expect(page.locator('[data-id^="second."]').first()).toBeVisible();
-  await expect(page.getByRole("group", { name: "Lines heard" }).getByRole("button", { name: "High harmony" })).toBeVisible();
+  await expect(
+    page.getByRole("group", { name: "Lines heard" }).getByRole("button", { name: "High harmony" }),
+  ).toBeVisible();
   await expect(why(page).getByText("All voices with a bass of roots")).toBeVisible();
   await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Parts" }).click();
-  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "ABC of Moving, second line" }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "ABC of Moving, second line" }).click(),
+  ]);
   expect(download.suggestedFilename()).toContain("second-line");
   await undoAll(page);
 });

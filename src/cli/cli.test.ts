@@ -10,27 +10,55 @@ const file = (name: string, text: string | Uint8Array) => {
   writeFileSync(path, text);
   return path;
 };
-const GOOD = "X:1\nT:Tar and Twine\nM:2/4\nL:1/8\nK:G\nD|\"G\"GB d>B|AG E>D|GB AF|G3|]\n";
+const GOOD = 'X:1\nT:Tar and Twine\nM:2/4\nL:1/8\nK:G\nD|"G"GB d>B|AG E>D|GB AF|G3|]\n';
 const BAD = "\nX:2\nT:Broken\nK:Q\nabc|\n";
 let book: string;
-beforeAll(() => { book = file("book.abc", `${GOOD}${BAD}\nX:3\nT:Third\nM:6/8\nK:Edor\nE2E BAB|dBA FED|\n`); });
+beforeAll(() => {
+  book = file("book.abc", `${GOOD}${BAD}\nX:3\nT:Third\nM:6/8\nK:Edor\nE2E BAB|dBA FED|\n`);
+});
 
 type Run = { code: number; lines: Record<string, unknown>[]; out: string; err: string };
-const run = (args: string[], input = ""): Promise<Run> => new Promise((resolve) => {
-  const child = execFile("node", ["bin/symphonos", ...args], { maxBuffer: 1e8, encoding: "utf8" }, (error, out, err) => {
-    const lines = out.split("\n").filter((l) => l.startsWith("{")).map((l) => JSON.parse(l) as Record<string, unknown>);
-    resolve({ code: error ? Number(error.code) : 0, lines, out, err });
+const run = (args: string[], input = ""): Promise<Run> =>
+  new Promise((resolve) => {
+    const child = execFile(
+      "node",
+      ["bin/symphonos", ...args],
+      { maxBuffer: 1e8, encoding: "utf8" },
+      (error, out, err) => {
+        const lines = out
+          .split("\n")
+          .filter((l) => l.startsWith("{"))
+          .map((l) => JSON.parse(l) as Record<string, unknown>);
+        resolve({ code: error ? Number(error.code) : 0, lines, out, err });
+      },
+    );
+    child.stdin?.end(input);
   });
-  child.stdin?.end(input);
-});
 
 describe("the command line", () => {
   it("analyses a book, line by line, and refuses one tune with its place", async () => {
     const { code, lines, err } = await run(["analyse", book]);
     expect(code).toBe(1);
-    expect(lines.map((l) => [l.index, l.title])).toEqual([[1, "Tar and Twine"], [3, "Third"]]);
+    expect(lines.map((l) => [l.index, l.title])).toEqual([
+      [1, "Tar and Twine"],
+      [3, "Third"],
+    ]);
     expect(err).toBe(`${book}:10:3: "Q" is not a key. Write a tonic and a mode, such as K:D, K:Edor or K:Amix.\n`);
-    expect(lines[0]).toMatchObject({ metre: "2/4", pickup: 0.5, danceType: { name: "polka" }, key: { tonic: "G", mode: "major", declared: { tonic: "G", mode: "major" } }, strains: [{ label: "A", bars: 4, key: { tonic: "G", mode: "major" }, phrases: [{ from: 1, to: 4, relation: "new", to_phrase: null, from_bar: null }] }], inventory: { lowest: "D4", highest: "D5" } });
+    expect(lines[0]).toMatchObject({
+      metre: "2/4",
+      pickup: 0.5,
+      danceType: { name: "polka" },
+      key: { tonic: "G", mode: "major", declared: { tonic: "G", mode: "major" } },
+      strains: [
+        {
+          label: "A",
+          bars: 4,
+          key: { tonic: "G", mode: "major" },
+          phrases: [{ from: 1, to: 4, relation: "new", to_phrase: null, from_bar: null }],
+        },
+      ],
+      inventory: { lowest: "D4", highest: "D5" },
+    });
     expect((lines[0]!.keys as unknown[]).length).toBeGreaterThanOrEqual(3);
   });
   it("infers the key from the notes alone", async () => {
@@ -42,7 +70,16 @@ describe("the command line", () => {
     const kept = await run(["chords", book]);
     expect((kept.lines[0]!.chords as { symbol: string }[]).map((c) => c.symbol)).toEqual(["G", "G", "G", "G"]);
     const { lines } = await run(["chords", "--infer", "--style", "three-chord", book]);
-    const chords = lines[0]!.chords as { bar: number; beat: number; at: number; duration: number; symbol: string; roman: string; reason: string; alternatives: { symbol: string; cost: number }[] }[];
+    const chords = lines[0]!.chords as {
+      bar: number;
+      beat: number;
+      at: number;
+      duration: number;
+      symbol: string;
+      roman: string;
+      reason: string;
+      alternatives: { symbol: string; cost: number }[];
+    }[];
     expect(chords[0]).toMatchObject({ bar: 1, beat: 1, at: 0.5, symbol: "G", roman: "I" });
     expect(chords.every((c) => c.alternatives.length >= 3 && c.reason.length > 10)).toBe(true);
     expect(chords.reduce((sum, c) => sum + c.duration, 0)).toBe(7.5);
@@ -50,7 +87,15 @@ describe("the command line", () => {
   it("harmony: school, side, instrument, note by note", async () => {
     const { lines } = await run(["harmony", "--school", "thirds", "--side", "above", "--instrument", "viola", book]);
     expect(lines[0]).toMatchObject({ school: "Thirds", side: "above", instrument: "viola" });
-    expect((lines[0]!.line as unknown[])[0]).toMatchObject({ bar: 0, at: 0, duration: 0.5, pitch: "F#4", melody: "D4", interval: 3, chord: null });
+    expect((lines[0]!.line as unknown[])[0]).toMatchObject({
+      bar: 0,
+      at: 0,
+      duration: 0.5,
+      pitch: "F#4",
+      melody: "D4",
+      interval: 3,
+      chord: null,
+    });
   });
   it("converts to ABC on standard output and to files by index and title", async () => {
     const abc = await run(["convert", "--to", "abc", "-"], GOOD);
@@ -58,38 +103,74 @@ describe("the command line", () => {
     const out = join(folder, "out");
     expect((await run(["convert", "--to", "musicxml", "--out", out, book])).code).toBe(1);
     await run(["convert", "--to", "midi", "--out", out, book]);
-    expect(readdirSync(out).sort()).toEqual(["0001-tar-and-twine.mid", "0001-tar-and-twine.musicxml", "0003-third.mid", "0003-third.musicxml"]);
-    expect(readFileSync(join(out, "0001-tar-and-twine.musicxml"), "utf8")).toContain("<work-title>Tar and Twine</work-title>");
+    expect(readdirSync(out).sort()).toEqual([
+      "0001-tar-and-twine.mid",
+      "0001-tar-and-twine.musicxml",
+      "0003-third.mid",
+      "0003-third.musicxml",
+    ]);
+    expect(readFileSync(join(out, "0001-tar-and-twine.musicxml"), "utf8")).toContain(
+      "<work-title>Tar and Twine</work-title>",
+    );
   });
   it("reads folders, old encodings and every kind of line end", async () => {
     mkdirSync(join(folder, "books", "old"), { recursive: true });
     file("books/a.abc", GOOD.replaceAll("\n", "\r"));
-    file("books/old/b.abc", Buffer.from(GOOD.replace("Tar and Twine", "Fianc\u00e9").replaceAll("\n", "\r\n"), "latin1"));
+    file(
+      "books/old/b.abc",
+      Buffer.from(GOOD.replace("Tar and Twine", "Fianc\u00e9").replaceAll("\n", "\r\n"), "latin1"),
+    );
     const { code, lines } = await run(["analyse", join(folder, "books")]);
     expect([code, ...lines.map((l) => l.title)]).toEqual([0, "Tar and Twine", "Fiancé"]);
   });
   it.each([
-    [[], "Name a verb"], [["dance", "x.abc"], '"dance" is not a verb'], [["analyse"], "Name at least one file"], [["chords", "--style", "loud", "x.abc"], 'no style "loud"'],
-    [["harmony", "--side", "left", "x.abc"], "--side is below or above"], [["convert", "x.abc"], "convert needs --to"], [["convert", "--to", "midi", "x.abc"], "add --out DIR"],
-    [["analyse", "--style", "x", "x.abc"], "analyse has no option --style"], [["analyse", "--wrong", "x.abc"], "--wrong"],
+    [[], "Name a verb"],
+    [["dance", "x.abc"], '"dance" is not a verb'],
+    [["analyse"], "Name at least one file"],
+    [["chords", "--style", "loud", "x.abc"], 'no style "loud"'],
+    [["harmony", "--side", "left", "x.abc"], "--side is below or above"],
+    [["convert", "x.abc"], "convert needs --to"],
+    [["convert", "--to", "midi", "x.abc"], "add --out DIR"],
+    [["analyse", "--style", "x", "x.abc"], "analyse has no option --style"],
+    [["analyse", "--wrong", "x.abc"], "--wrong"],
   ])("wrong usage %j ends with 2", async (args, message) => {
     const { code, err } = await run(args);
     expect(code).toBe(2);
     expect(err).toContain(message);
   });
   it("says when a file is missing, empty, or of another kind", async () => {
-    const { code, err } = await run(["analyse", join(folder, "none.abc"), file("empty.abc", ""), file("x.mid", "MThd")]);
+    const { code, err } = await run([
+      "analyse",
+      join(folder, "none.abc"),
+      file("empty.abc", ""),
+      file("x.mid", "MThd"),
+    ]);
     expect(code).toBe(1);
-    expect(err.split("\n").slice(0, 3).map((l) => l.replace(/^.*?:\d+:\d+: /, ""))).toEqual(["There is no such file. Check the name.", expect.stringContaining("No tune found"), expect.stringContaining("not a MIDI file")]);
+    expect(
+      err
+        .split("\n")
+        .slice(0, 3)
+        .map((l) => l.replace(/^.*?:\d+:\d+: /, "")),
+    ).toEqual([
+      "There is no such file. Check the name.",
+      expect.stringContaining("No tune found"),
+      expect.stringContaining("not a MIDI file"),
+    ]);
   });
   it("reads MusicXML and MIDI, from files and from a pipe, and names the part it was asked for", async () => {
     const out = join(folder, "scores");
     await run(["convert", "--to", "musicxml", "--out", out, "-"], GOOD);
     await run(["convert", "--to", "midi", "--out", out, "-"], GOOD);
     const { code, lines } = await run(["analyse", out]);
-    expect([code, lines.map((l) => (l.inventory as { notes: number }).notes)]).toEqual([0, lines.map(() => (lines[0]!.inventory as { notes: number }).notes)]);
+    expect([code, lines.map((l) => (l.inventory as { notes: number }).notes)]).toEqual([
+      0,
+      lines.map(() => (lines[0]!.inventory as { notes: number }).notes),
+    ]);
     expect(lines).toHaveLength(2);
-    const piped = await run(["convert", "--to", "abc", "-"], readFileSync(join(out, "0001-tar-and-twine.musicxml"), "utf8"));
+    const piped = await run(
+      ["convert", "--to", "abc", "-"],
+      readFileSync(join(out, "0001-tar-and-twine.musicxml"), "utf8"),
+    );
     expect(piped.out).toContain("T:Tar and Twine");
     const none = await run(["analyse", "--part", "3", join(out, "0001-tar-and-twine.musicxml")]);
     expect([none.code, none.err]).toEqual([1, expect.stringContaining("There is no part 3")]);
@@ -98,7 +179,12 @@ describe("the command line", () => {
   it("tells the dance from the notes alone when asked, with its reasons", async () => {
     const march = GOOD.replace("T:Tar", "R:reel\nT:Tar");
     const { lines } = await run(["analyse", "--infer-type", "-"], march);
-    const dance = lines[0]!.danceType as { name: string; confidence: number; evidence: string[]; alternatives: unknown[] };
+    const dance = lines[0]!.danceType as {
+      name: string;
+      confidence: number;
+      evidence: string[];
+      alternatives: unknown[];
+    };
     expect([dance.name, dance.evidence.length > 0, dance.alternatives.length > 1]).toEqual(["polka", true, true]);
     expect(lines[0]!.scale).toMatchObject({ notes: expect.any(Number), missing: expect.any(Array) });
   });

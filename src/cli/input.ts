@@ -24,11 +24,20 @@ async function* filesOf(path: string): AsyncGenerator<{ name: string; problem?: 
   try {
     const found = await stat(path);
     if (!found.isDirectory()) return yield { name: path };
-    const names = (await readdir(path, { recursive: true })).filter((n) => /\.(abc|musicxml|xml|mxl|midi?)$/i.test(n)).sort();
-    if (names.length === 0) yield { name: path, problem: "There is no .abc, .musicxml, .xml, .mxl or .mid file in this folder." };
+    const names = (await readdir(path, { recursive: true }))
+      .filter((n) => /\.(abc|musicxml|xml|mxl|midi?)$/i.test(n))
+      .sort();
+    if (names.length === 0)
+      yield { name: path, problem: "There is no .abc, .musicxml, .xml, .mxl or .mid file in this folder." };
     for (const name of names) yield { name: join(path, name) };
   } catch (error) {
-    yield { name: path, problem: (error as NodeJS.ErrnoException).code === "ENOENT" ? "There is no such file. Check the name." : `The file cannot be opened (${(error as Error).message}).` };
+    yield {
+      name: path,
+      problem:
+        (error as NodeJS.ErrnoException).code === "ENOENT"
+          ? "There is no such file. Check the name."
+          : `The file cannot be opened (${(error as Error).message}).`,
+    };
   }
 }
 
@@ -55,12 +64,23 @@ async function* again(start: Uint8Array, chunks: AsyncIterator<Uint8Array>): Asy
   for (let next = await chunks.next(); !next.done; next = await chunks.next()) yield next.value;
 }
 
-async function* tunesInScore(file: string, stream: AsyncIterable<Uint8Array>, part: number | undefined): AsyncGenerator<Item> {
+async function* tunesInScore(
+  file: string,
+  stream: AsyncIterable<Uint8Array>,
+  part: number | undefined,
+): AsyncGenerator<Item> {
   const pieces: Uint8Array[] = [];
   let size = 0;
   for await (const piece of stream) {
     size += piece.length;
-    if (size > LARGEST) return yield { file, index: 1, line: 1, column: 1, problem: "This file is over 30 MB; no score of a tune is. Save the tune alone." };
+    if (size > LARGEST)
+      return yield {
+        file,
+        index: 1,
+        line: 1,
+        column: 1,
+        problem: "This file is over 30 MB; no score of a tune is. Save the tune alone.",
+      };
     pieces.push(piece);
   }
   const { tunes, refused } = readFile(file, Buffer.concat(pieces), { part });
@@ -77,7 +97,13 @@ async function* tunesInBook(file: string, stream: AsyncIterable<Uint8Array>): As
       return { file, index, line: cutting.line, column: 1, ...readAbcTune(cutting) };
     } catch (error) {
       if (error instanceof FormatError) return { file, index, ...error.spot, problem: error.message };
-      return { file, index, line: cutting.line, column: 1, problem: `This tune could not be read (${error instanceof Error ? error.message : String(error)}).` };
+      return {
+        file,
+        index,
+        line: cutting.line,
+        column: 1,
+        problem: `This tune could not be read (${error instanceof Error ? error.message : String(error)}).`,
+      };
     }
   };
   try {
@@ -91,7 +117,14 @@ async function* tunesInBook(file: string, stream: AsyncIterable<Uint8Array>): As
   }
   const last = cutter.end();
   if (last) yield read(last);
-  if (index === 0) yield { file, index: 0, line: 1, column: 1, problem: "No tune found. A tune needs a K: line with its key, such as K:D, and notes below it." };
+  if (index === 0)
+    yield {
+      file,
+      index: 0,
+      line: 1,
+      column: 1,
+      problem: "No tune found. A tune needs a K: line with its key, such as K:D, and notes below it.",
+    };
 }
 
 /** A line longer than this is no music; it is passed on in pieces, so that memory stays flat. */

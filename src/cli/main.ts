@@ -30,7 +30,9 @@ async function work(asked: Arguments): Promise<number> {
       fail(item, item.problem);
       continue;
     }
-    for (const remark of item.remarks) if (asked.options.notes) process.stderr.write(`${item.file}:${remark.line}:${remark.column}: note: ${remark.message}\n`);
+    for (const remark of item.remarks)
+      if (asked.options.notes)
+        process.stderr.write(`${item.file}:${remark.line}:${remark.column}: note: ${remark.message}\n`);
     try {
       await output.write(item, verb(item.tune, asked.options));
     } catch (error) {

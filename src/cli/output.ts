@@ -17,13 +17,19 @@ export class Output {
 
   async write(item: Numbered & { tune: Tune }, result: Result): Promise<void> {
     const { out, to } = this.asked.options;
-    if (!("content" in result)) return print(`${JSON.stringify({ file: item.file, index: item.index, title: item.tune.title, ...result.json })}\n`);
+    if (!("content" in result))
+      return print(
+        `${JSON.stringify({ file: item.file, index: item.index, title: item.tune.title, ...result.json })}\n`,
+      );
     this.written += 1;
     if (!out) return print(`${result.content as string}\n`);
     this.ready ??= mkdir(out, { recursive: true });
     await this.ready;
     const number = this.asked.files.length > 1 ? this.written : item.index;
-    await writeFile(join(out, `${String(number).padStart(4, "0")}-${fileName(item.tune.title)}.${EXTENSION[to]}`), result.content);
+    await writeFile(
+      join(out, `${String(number).padStart(4, "0")}-${fileName(item.tune.title)}.${EXTENSION[to]}`),
+      result.content,
+    );
   }
 }
 

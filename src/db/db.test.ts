@@ -4,10 +4,32 @@ import { join } from "node:path";
 import { beforeEach, describe, expect, it } from "vitest";
 import { lockChords } from "../core/ensemble";
 import Database from "better-sqlite3";
-import { bringBack, collection, load, nameVersion, recordRights, save, takeIn, travel, versions } from "../server/collection";
+import {
+  bringBack,
+  collection,
+  load,
+  nameVersion,
+  recordRights,
+  save,
+  takeIn,
+  travel,
+  versions,
+} from "../server/collection";
 import { seedDemo } from "../server/demo";
 import { download } from "../server/files";
-import { countTunes, type Db, findRevision, keepAnswer, openDatabase, setAside, shelves, type Sort, SORTS, tagTunes, tallyOf } from ".";
+import {
+  countTunes,
+  type Db,
+  findRevision,
+  keepAnswer,
+  openDatabase,
+  setAside,
+  shelves,
+  type Sort,
+  SORTS,
+  tagTunes,
+  tallyOf,
+} from ".";
 
 let file: string;
 let db: Db;
@@ -24,7 +46,9 @@ describe("the collection on a real file", () => {
     takeIn(db, ABC);
     db.$client.close();
     const again = openDatabase(file);
-    expect(collection(again).map((t) => [t.title, t.sentence, t.weave.length])).toEqual([["Tar and Twine", expect.stringContaining("polka in G major"), 5]]);
+    expect(collection(again).map((t) => [t.title, t.sentence, t.weave.length])).toEqual([
+      ["Tar and Twine", expect.stringContaining("polka in G major"), 5],
+    ]);
     expect(again.$client.pragma("foreign_keys", { simple: true })).toBe(1);
     expect(again.$client.pragma("journal_mode", { simple: true })).toBe("wal");
   });
@@ -64,14 +88,21 @@ describe("the collection on a real file", () => {
     const [before] = collection(db);
     save(db, id, "Chord", lockChords(work, [lock]));
     expect(collection(db)[0]).toEqual({ ...before, changed: expect.any(Number) });
-    save(db, id, "Renamed", { ...work, tune: { ...work.tune, title: "Tar Again", key: { tonic: "E", mode: "minor" } } });
+    save(db, id, "Renamed", {
+      ...work,
+      tune: { ...work.tune, title: "Tar Again", key: { tonic: "E", mode: "minor" } },
+    });
     expect(collection(db)[0]).toMatchObject({ title: "Tar Again", sentence: expect.stringContaining("E minor") });
   });
   it("takes a tune's revisions with it, and answers for what is not there", () => {
     const id = takeIn(db, ABC).added[0]!.id;
     db.$client.prepare("delete from tunes where id = ?").run(id);
     expect(db.$client.prepare("select count(*) as n from revisions").get()).toEqual({ n: 0 });
-    expect([load(db, id), save(db, id, "x", {} as never), travel(db, id, "undo")]).toEqual([undefined, undefined, undefined]);
+    expect([load(db, id), save(db, id, "x", {} as never), travel(db, id, "undo")]).toEqual([
+      undefined,
+      undefined,
+      undefined,
+    ]);
   });
   it("refuses work that does not hold together and keeps the old", () => {
     const id = takeIn(db, ABC).added[0]!.id;
@@ -86,7 +117,13 @@ describe("the collection on a real file", () => {
     expect(takeIn(db, "a".repeat(8_000_001)).refused[0]?.message).toContain("8 million");
   });
   it("lists a page at a time and finds titles", () => {
-    takeIn(db, Array.from({ length: 60 }, (_, i) => ABC.replace("X:1", `X:${i + 1}`).replace("Tar and Twine", `Tune ${i + 1}`)).join("\n"), true);
+    takeIn(
+      db,
+      Array.from({ length: 60 }, (_, i) =>
+        ABC.replace("X:1", `X:${i + 1}`).replace("Tar and Twine", `Tune ${i + 1}`),
+      ).join("\n"),
+      true,
+    );
     expect([collection(db).length, collection(db, {}, 100).length, countTunes(db)]).toEqual([50, 60, 60]);
     expect(collection(db, { find: "tune 6" }).map((t) => t.title)).toEqual(["Tune 6", "Tune 60"]);
     expect([countTunes(db, { find: "tune 6" }), countTunes(db, { find: "%" })]).toEqual([2, 0]);
@@ -105,12 +142,23 @@ describe("the collection on a real file", () => {
     }
     expect(download(work, "first", "musicxml")?.name).toBe("the-lamp-on-the-slip-first-sounds.musicxml");
     const two = download(work, "melody+moving", "abc")!;
-    expect([two.name, (two.content as string).match(/^V:/gm)!.length >= 2]).toEqual(["the-lamp-on-the-slip-leading-and-moving.abc", true]);
-    expect([download(work, "melody+nobody", "abc"), download(work, "all", "cho")!.content as string]).toEqual([undefined, expect.stringContaining("{start_of_grid}")]);
+    expect([two.name, (two.content as string).match(/^V:/gm)!.length >= 2]).toEqual([
+      "the-lamp-on-the-slip-leading-and-moving.abc",
+      true,
+    ]);
+    expect([download(work, "melody+nobody", "abc"), download(work, "all", "cho")!.content as string]).toEqual([
+      undefined,
+      expect.stringContaining("{start_of_grid}"),
+    ]);
     expect([download(work, "nobody", "abc"), download(work, "all", "exe")]).toEqual([undefined, undefined]);
   });
 
-  const BOOK = ["Tar and Twine", "The Wet Step", "Kelp at Noon"].map((title, i) => `X:${i + 1}\nT:${title}\nS:net loft\nR:polka\nM:2/4\nL:1/8\nK:${["G", "D", "Am"][i]}\n|:${["GB d>B|AG E>D", "df af|ge c2", "Ac ec|dB GB"][i]}|GB AF|G${i + 1}z${3 - i}:|\n`).join("\n");
+  const BOOK = ["Tar and Twine", "The Wet Step", "Kelp at Noon"]
+    .map(
+      (title, i) =>
+        `X:${i + 1}\nT:${title}\nS:net loft\nR:polka\nM:2/4\nL:1/8\nK:${["G", "D", "Am"][i]}\n|:${["GB d>B|AG E>D", "df af|ge c2", "Ac ec|dB GB"][i]}|GB AF|G${i + 1}z${3 - i}:|\n`,
+    )
+    .join("\n");
 
   it("finds tunes by any word of their title, source, words and tags, and by what they are", () => {
     const { added } = takeIn(db, BOOK.replace("K:G\n", "C:Odda Pénhale\nK:G\n"));
@@ -118,20 +166,38 @@ describe("the collection on a real file", () => {
     expect(titles({ find: "twi tar" })).toEqual(["Tar and Twine"]);
     expect(titles({ find: "penhale" })).toEqual(["Tar and Twine"]);
     expect(titles({ find: "loft" })).toHaveLength(3);
-    expect(titles({ find: "\"; DROP TABLE tunes --" })).toEqual([]);
+    expect(titles({ find: '"; DROP TABLE tunes --' })).toEqual([]);
     expect(titles({ find: "***" })).toEqual([]);
     expect(titles({ key: "A minor" })).toEqual(["Kelp at Noon"]);
     expect(titles({ metre: "2/4", dance: "jig" })).toEqual([]);
-    tagTunes(db, added.slice(0, 2).map((t) => t.id), "Tuesday", true);
-    expect([titles({ tag: "Tuesday" }), titles({ find: "tues" }), shelves(db).tags]).toEqual([["Tar and Twine", "The Wet Step"], ["Tar and Twine", "The Wet Step"], ["Tuesday"]]);
+    tagTunes(
+      db,
+      added.slice(0, 2).map((t) => t.id),
+      "Tuesday",
+      true,
+    );
+    expect([titles({ tag: "Tuesday" }), titles({ find: "tues" }), shelves(db).tags]).toEqual([
+      ["Tar and Twine", "The Wet Step"],
+      ["Tar and Twine", "The Wet Step"],
+      ["Tuesday"],
+    ]);
     tagTunes(db, [added[0]!.id], "Tuesday", false);
-    expect([titles({ find: "tues" }), collection(db, { tag: "Tuesday" })[0]!.tags]).toEqual([["The Wet Step"], ["Tuesday"]]);
-    save(db, added[0]!.id, "Renamed", { ...load(db, added[0]!.id)!.work, tune: { ...load(db, added[0]!.id)!.work.tune, title: "Pitch and Hemp" } });
+    expect([titles({ find: "tues" }), collection(db, { tag: "Tuesday" })[0]!.tags]).toEqual([
+      ["The Wet Step"],
+      ["Tuesday"],
+    ]);
+    save(db, added[0]!.id, "Renamed", {
+      ...load(db, added[0]!.id)!.work,
+      tune: { ...load(db, added[0]!.id)!.work.tune, title: "Pitch and Hemp" },
+    });
     expect([titles({ find: "hemp" }), titles({ find: "twine" })]).toEqual([["Pitch and Hemp"], []]);
   });
   it("sorts by any column, both ways", () => {
     takeIn(db, BOOK);
-    const by = (sort: Sort, down = false) => collection(db, { sort, down }).map((t) => t.title[0]).join("");
+    const by = (sort: Sort, down = false) =>
+      collection(db, { sort, down })
+        .map((t) => t.title[0])
+        .join("");
     expect([by("title"), by("title", true), by("key")]).toEqual(["KTT", "TTK", "KTT"]);
     for (const sort of SORTS) expect(by(sort)).toHaveLength(3);
     const pitches = collection(db, { sort: "pitches" }).map((t) => t.pitches);
@@ -141,21 +207,37 @@ describe("the collection on a real file", () => {
     takeIn(db, BOOK);
     const moved = "X:1\nT:Another Name\nM:2/4\nL:1/8\nK:A\n|:Ac e>c|BA F>E|Ac BG|A1z3:|\n";
     const again = takeIn(db, moved);
-    expect([again.added, again.duplicates.map((d) => [d.title, d.of.title])]).toEqual([[], [["Another Name", "Tar and Twine"]]]);
+    expect([again.added, again.duplicates.map((d) => [d.title, d.of.title])]).toEqual([
+      [],
+      [["Another Name", "Tar and Twine"]],
+    ]);
     expect(takeIn(db, moved, true).added).toHaveLength(1);
     expect(takeIn(db, `${BOOK}\n${moved}`).duplicates).toHaveLength(4);
   });
   it("puts tunes aside and brings them back", () => {
     const { added } = takeIn(db, BOOK);
     setAside(db, [added[0]!.id], true);
-    expect([countTunes(db), collection(db, { find: "twine" }).length, takeIn(db, BOOK.split("\n\n")[0]!).added.length]).toEqual([2, 0, 1]);
+    expect([
+      countTunes(db),
+      collection(db, { find: "twine" }).length,
+      takeIn(db, BOOK.split("\n\n")[0]!).added.length,
+    ]).toEqual([2, 0, 1]);
     setAside(db, [added[0]!.id], false);
     expect(countTunes(db)).toBe(4);
   });
   it("records rights of several tunes, a step in each", () => {
     const { added } = takeIn(db, BOOK);
-    recordRights(db, added.map((t) => t.id), "traditional", "the old book");
-    expect(collection(db, { ready: "ready" }).map((t) => t.source)).toEqual(["the old book", "the old book", "the old book"]);
+    recordRights(
+      db,
+      added.map((t) => t.id),
+      "traditional",
+      "the old book",
+    );
+    expect(collection(db, { ready: "ready" }).map((t) => t.source)).toEqual([
+      "the old book",
+      "the old book",
+      "the old book",
+    ]);
     expect(travel(db, added[0]!.id, "undo")!.work.tune.rights).toBe("unknown");
     expect(countTunes(db, { ready: "open" })).toBe(1);
   });
@@ -166,7 +248,12 @@ describe("the collection on a real file", () => {
     save(db, id, "Chord Em locked", lockChords(load(db, id)!.work, [lock]));
     save(db, id, "Chord Em freed", { ...load(db, id)!.work, locks: [] });
     save(db, id, "Chord Em locked again", lockChords(load(db, id)!.work, [lock]));
-    expect(versions(db, id).map((v) => [v.step, v.name, v.current])).toEqual([["Chord Em locked again", null, true], ["Chord Em freed", null, false], ["Chord Em locked", null, false], ["Brought in", "As it came", false]]);
+    expect(versions(db, id).map((v) => [v.step, v.name, v.current])).toEqual([
+      ["Chord Em locked again", null, true],
+      ["Chord Em freed", null, false],
+      ["Chord Em locked", null, false],
+      ["Brought in", "As it came", false],
+    ]);
     const back = bringBack(db, id, first.id)!;
     expect([back.work.locks.length, back.step, versions(db, id).length]).toEqual([0, "Back to “As it came”", 5]);
     expect(travel(db, id, "undo")!.work.locks).toHaveLength(1);
@@ -176,11 +263,14 @@ describe("the collection on a real file", () => {
   });
   it("brings a database of the first version up to date, its tunes findable", () => {
     const old = new Database(join(mkdtempSync(join(tmpdir(), "symphonos-")), "old.db"));
-    for (const statement of readFileSync("src/db/migrations/0000_first.sql", "utf8").split("--> statement-breakpoint")) old.exec(statement);
+    for (const statement of readFileSync("src/db/migrations/0000_first.sql", "utf8").split("--> statement-breakpoint"))
+      old.exec(statement);
     old.exec("CREATE TABLE __drizzle_migrations (id SERIAL PRIMARY KEY, hash text NOT NULL, created_at numeric)");
     const first = JSON.parse(readFileSync("src/db/migrations/meta/_journal.json", "utf8")).entries[0].when as number;
     old.prepare("INSERT INTO __drizzle_migrations (hash, created_at) VALUES ('first', ?)").run(first);
-    old.exec("INSERT INTO tunes (title, key, metre, dance, bars, sentence, weave, head, created, changed) VALUES ('Salt Stair', 'D major', '2/4', 'polka', 8, 'polka in D major', '[]', 1, 1, 1)");
+    old.exec(
+      "INSERT INTO tunes (title, key, metre, dance, bars, sentence, weave, head, created, changed) VALUES ('Salt Stair', 'D major', '2/4', 'polka', 8, 'polka in D major', '[]', 1, 1, 1)",
+    );
     old.close();
     const db2 = openDatabase(old.name);
     expect(collection(db2, { find: "salt" }).map((t) => t.title)).toEqual(["Salt Stair"]);

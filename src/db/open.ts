@@ -12,7 +12,8 @@ export const databasePath = (): string => process.env.SYMPHONOS_DB ?? resolve(pr
 
 /**
  * Opens a database file, making it and its folder when missing, and brings it up to date.
- * Foreign keys are off while migrations run, since SQLite cannot switch them inside a transaction and a rebuilt table would
+ * Foreign keys are off while migrations run, since SQLite cannot switch them inside a transaction and a rebuilt table
+ * would
  * take its children with it; they are checked before they go on again. Throws when the check finds a broken row.
  */
 export function openDatabase(path: string, migrations = resolve(process.cwd(), "src/db/migrations")): Db {
@@ -24,7 +25,8 @@ export function openDatabase(path: string, migrations = resolve(process.cwd(), "
   const db = drizzle(client, { schema });
   migrate(db, { migrationsFolder: migrations });
   const broken = client.pragma("foreign_key_check") as unknown[];
-  if (broken.length > 0) throw new Error(`The database ${path} has ${broken.length} rows that point to nothing. Restore a backup.`);
+  if (broken.length > 0)
+    throw new Error(`The database ${path} has ${broken.length} rows that point to nothing. Restore a backup.`);
   client.pragma("foreign_keys = ON");
   return db;
 }

@@ -3,7 +3,22 @@ import type { Db } from "./open";
 import { answers, revisions, tags, tunes } from "./schema";
 
 export type TuneRow = typeof tunes.$inferSelect;
-export type Facts = Pick<TuneRow, "title" | "key" | "metre" | "dance" | "bars" | "lowest" | "highest" | "pitches" | "source" | "rights" | "fingerprint" | "sentence" | "weave"> & {
+export type Facts = Pick<
+  TuneRow,
+  | "title"
+  | "key"
+  | "metre"
+  | "dance"
+  | "bars"
+  | "lowest"
+  | "highest"
+  | "pitches"
+  | "source"
+  | "rights"
+  | "fingerprint"
+  | "sentence"
+  | "weave"
+> & {
   /** Everything else a search looks through. */
   words: string;
 };
@@ -12,62 +27,136 @@ export type Facts = Pick<TuneRow, "title" | "key" | "metre" | "dance" | "bars" |
 export const SORTS = ["title", "dance", "key", "metre", "range", "pitches", "bars", "changed"] as const;
 export type Sort = (typeof SORTS)[number];
 const COLUMNS: Record<Sort, SQL> = {
-  title: sql`${tunes.title} COLLATE NOCASE`, dance: sql`${tunes.dance}`, key: sql`${tunes.key}`, metre: sql`${tunes.metre}`, range: sql`${tunes.highest} - ${tunes.lowest}`,
-  pitches: sql`${tunes.pitches}`, bars: sql`${tunes.bars}`, changed: sql`${tunes.changed}`,
+  title: sql`${tunes.title} COLLATE NOCASE`,
+  dance: sql`${tunes.dance}`,
+  key: sql`${tunes.key}`,
+  metre: sql`${tunes.metre}`,
+  range: sql`${tunes.highest} - ${tunes.lowest}`,
+  pitches: sql`${tunes.pitches}`,
+  bars: sql`${tunes.bars}`,
+  changed: sql`${tunes.changed}`,
 };
 
 /** What the list is asked for. Empty fields ask for everything. */
 export type Asked = {
-  find?: string | undefined; dance?: string | undefined; key?: string | undefined; metre?: string | undefined; tag?: string | undefined;
-  ready?: "ready" | "open" | undefined; pitches?: number | undefined; sort?: Sort | undefined; down?: boolean | undefined;
+  find?: string | undefined;
+  dance?: string | undefined;
+  key?: string | undefined;
+  metre?: string | undefined;
+  tag?: string | undefined;
+  ready?: "ready" | "open" | undefined;
+  pitches?: number | undefined;
+  sort?: Sort | undefined;
+  down?: boolean | undefined;
 };
 
 /** Words as a full-text query: every one must begin a word of the tune. Signs mean nothing. */
-const matching = (find: string): string => (find.match(/[\p{L}\p{N}]+/gu) ?? []).slice(0, 12).map((w) => `"${w}"*`).join(" ");
+const matching = (find: string): string =>
+  (find.match(/[\p{L}\p{N}]+/gu) ?? [])
+    .slice(0, 12)
+    .map((w) => `"${w}"*`)
+    .join(" ");
 
 function where(db: Db, asked: Asked): SQL | undefined {
   const query = matching(asked.find ?? "");
   return and(
     isNull(tunes.removed),
-    asked.find?.trim() ? (query ? sql`${tunes.id} IN (SELECT rowid FROM tunes_words WHERE tunes_words MATCH ${query})` : sql`0`) : undefined,
-    asked.dance ? eq(tunes.dance, asked.dance) : undefined, asked.key ? eq(tunes.key, asked.key) : undefined, asked.metre ? eq(tunes.metre, asked.metre) : undefined,
-    asked.ready === "ready" ? sql`${tunes.rights} <> 'unknown'` : asked.ready === "open" ? eq(tunes.rights, "unknown") : undefined,
+    asked.find?.trim()
+      ? query
+        ? sql`${tunes.id} IN (SELECT rowid FROM tunes_words WHERE tunes_words MATCH ${query})`
+        : sql`0`
+      : undefined,
+    asked.dance ? eq(tunes.dance, asked.dance) : undefined,
+    asked.key ? eq(tunes.key, asked.key) : undefined,
+    asked.metre ? eq(tunes.metre, asked.metre) : undefined,
+    asked.ready === "ready"
+      ? sql`${tunes.rights} <> 'unknown'`
+      : asked.ready === "open"
+        ? eq(tunes.rights, "unknown")
+        : undefined,
     asked.pitches ? and(lte(tunes.pitches, asked.pitches), gte(tunes.pitches, 1)) : undefined,
-    asked.tag ? inArray(tunes.id, db.select({ id: tags.tuneId }).from(tags).where(eq(tags.name, asked.tag))) : undefined,
+    asked.tag
+      ? inArray(tunes.id, db.select({ id: tags.tuneId }).from(tags).where(eq(tags.name, asked.tag)))
+      : undefined,
   );
 }
 
 /**
- * Tunes as asked for, at most so many, with their tags. They are chosen by the index that holds every column of the filters and sorts
+ * Tunes as asked for, at most so many, with their tags. They are chosen by the index that holds every column of the
+ * filters and sorts
  * (`tunes_shelf`); only the rows that are shown are read whole.
  */
 export function listTunes(db: Db, asked: Asked, limit: number) {
   const column = COLUMNS[asked.sort ?? "title"];
-  const ids = db.select({ id: tunes.id }).from(tunes).where(where(db, asked)).orderBy(asked.down ? desc(column) : asc(column), COLUMNS.title, tunes.id).limit(limit).all().map((r) => r.id);
+  const ids = db
+    .select({ id: tunes.id })
+    .from(tunes)
+    .where(where(db, asked))
+    .orderBy(asked.down ? desc(column) : asc(column), COLUMNS.title, tunes.id)
+    .limit(limit)
+    .all()
+    .map((r) => r.id);
   if (ids.length === 0) return [];
-  const rows = new Map(db.select().from(tunes).where(inArray(tunes.id, ids)).all().map((row) => [row.id, row]));
+  const rows = new Map(
+    db
+      .select()
+      .from(tunes)
+      .where(inArray(tunes.id, ids))
+      .all()
+      .map((row) => [row.id, row]),
+  );
   const shelved = db.select().from(tags).where(inArray(tags.tuneId, ids)).orderBy(tags.name).all();
-  return ids.map((id) => ({ ...(rows.get(id) as TuneRow), tags: shelved.filter((t) => t.tuneId === id).map((t) => t.name) }));
+  return ids.map((id) => ({
+    ...(rows.get(id) as TuneRow),
+    tags: shelved.filter((t) => t.tuneId === id).map((t) => t.name),
+  }));
 }
 
-export const countTunes = (db: Db, asked: Asked = {}): number => db.select({ n: count() }).from(tunes).where(where(db, asked)).get()?.n ?? 0;
+export const countTunes = (db: Db, asked: Asked = {}): number =>
+  db.select({ n: count() }).from(tunes).where(where(db, asked)).get()?.n ?? 0;
 
 /** What there is to choose from in the list's filters. */
 export function shelves(db: Db) {
-  const distinct = (column: typeof tunes.dance | typeof tunes.key | typeof tunes.metre) => db.selectDistinct({ value: column }).from(tunes).where(isNull(tunes.removed)).orderBy(column).all().map((r) => r.value);
+  const distinct = (column: typeof tunes.dance | typeof tunes.key | typeof tunes.metre) =>
+    db
+      .selectDistinct({ value: column })
+      .from(tunes)
+      .where(isNull(tunes.removed))
+      .orderBy(column)
+      .all()
+      .map((r) => r.value);
   return {
-    dances: distinct(tunes.dance), keys: distinct(tunes.key), metres: distinct(tunes.metre),
-    tags: db.selectDistinct({ value: tags.name }).from(tags).innerJoin(tunes, eq(tunes.id, tags.tuneId)).where(isNull(tunes.removed)).orderBy(tags.name).all().map((r) => r.value),
+    dances: distinct(tunes.dance),
+    keys: distinct(tunes.key),
+    metres: distinct(tunes.metre),
+    tags: db
+      .selectDistinct({ value: tags.name })
+      .from(tags)
+      .innerJoin(tunes, eq(tunes.id, tags.tuneId))
+      .where(isNull(tunes.removed))
+      .orderBy(tags.name)
+      .all()
+      .map((r) => r.value),
   };
 }
 
 /** A tune with its head revision, or undefined. */
 export const findTune = (db: Db, id: number) =>
-  db.select({ tune: tunes, revision: revisions }).from(tunes).innerJoin(revisions, eq(revisions.id, tunes.head)).where(eq(tunes.id, id)).get();
+  db
+    .select({ tune: tunes, revision: revisions })
+    .from(tunes)
+    .innerJoin(revisions, eq(revisions.id, tunes.head))
+    .where(eq(tunes.id, id))
+    .get();
 
 /** The first tune in the collection with this music, in any key. */
 export const sameMusic = (db: Db, fingerprint: string) =>
-  db.select({ id: tunes.id, title: tunes.title }).from(tunes).where(and(eq(tunes.fingerprint, fingerprint), isNull(tunes.removed))).orderBy(tunes.id).get();
+  db
+    .select({ id: tunes.id, title: tunes.title })
+    .from(tunes)
+    .where(and(eq(tunes.fingerprint, fingerprint), isNull(tunes.removed)))
+    .orderBy(tunes.id)
+    .get();
 
 const filed = (id: number): SQL => sql`coalesce((SELECT group_concat(name, ' ') FROM tags WHERE tune_id = ${id}), '')`;
 
@@ -80,19 +169,41 @@ function index(db: Pick<Db, "run">, id: number, { title, words }: Pick<Facts, "t
 export function insertTune(db: Db, { words, ...facts }: Facts, step: string, work: string): number {
   return db.transaction((tx) => {
     const now = new Date();
-    const { id } = tx.insert(tunes).values({ ...facts, head: 0, created: now, changed: now }).returning({ id: tunes.id }).get();
-    const revision = tx.insert(revisions).values({ tuneId: id, parent: null, step, work, created: now }).returning({ id: revisions.id }).get();
+    const { id } = tx
+      .insert(tunes)
+      .values({ ...facts, head: 0, created: now, changed: now })
+      .returning({ id: tunes.id })
+      .get();
+    const revision = tx
+      .insert(revisions)
+      .values({ tuneId: id, parent: null, step, work, created: now })
+      .returning({ id: revisions.id })
+      .get();
     tx.update(tunes).set({ head: revision.id }).where(eq(tunes.id, id)).run();
     index(tx, id, { title: facts.title, words });
     return id;
   });
 }
 
-/** Saves a new state on top of `parent`; gives the revision's id. What was undone before stays in the table. Facts only where they changed. */
-export function addRevision(db: Db, tuneId: number, parent: number, facts: Facts | undefined, step: string, work: string): number {
+/**
+ * Saves a new state on top of `parent`; gives the revision's id. What was undone before stays in the table. Facts only
+ * where they changed.
+ */
+export function addRevision(
+  db: Db,
+  tuneId: number,
+  parent: number,
+  facts: Facts | undefined,
+  step: string,
+  work: string,
+): number {
   return db.transaction((tx) => {
     const now = new Date();
-    const { id } = tx.insert(revisions).values({ tuneId, parent, step, work, created: now }).returning({ id: revisions.id }).get();
+    const { id } = tx
+      .insert(revisions)
+      .values({ tuneId, parent, step, work, created: now })
+      .returning({ id: revisions.id })
+      .get();
     moveTo(tx, tuneId, id, facts, now);
     return id;
   });
@@ -100,31 +211,65 @@ export function addRevision(db: Db, tuneId: number, parent: number, facts: Facts
 
 function moveTo(tx: Pick<Db, "run" | "update">, tuneId: number, head: number, facts: Facts | undefined, now: Date) {
   const { words = "", ...columns } = facts ?? {};
-  tx.update(tunes).set({ ...columns, head, changed: now }).where(eq(tunes.id, tuneId)).run();
+  tx.update(tunes)
+    .set({ ...columns, head, changed: now })
+    .where(eq(tunes.id, tuneId))
+    .run();
   if (facts) index(tx, tuneId, { title: facts.title, words });
 }
 
 /** Moves the head of a tune to one of its revisions. */
-export const moveHead = (db: Db, tuneId: number, head: number, facts: Facts): void => db.transaction((tx) => moveTo(tx, tuneId, head, facts, new Date()));
+export const moveHead = (db: Db, tuneId: number, head: number, facts: Facts): void =>
+  db.transaction((tx) => moveTo(tx, tuneId, head, facts, new Date()));
 
 export const findRevision = (db: Db, tuneId: number, id: number) =>
-  db.select().from(revisions).where(and(eq(revisions.tuneId, tuneId), eq(revisions.id, id))).get();
+  db
+    .select()
+    .from(revisions)
+    .where(and(eq(revisions.tuneId, tuneId), eq(revisions.id, id)))
+    .get();
 
 /** The newest state made from a revision: what redo brings back. */
 export const newestChild = (db: Db, tuneId: number, parent: number) =>
-  db.select({ id: revisions.id, work: revisions.work }).from(revisions).where(and(eq(revisions.tuneId, tuneId), eq(revisions.parent, parent))).orderBy(desc(revisions.id)).get();
+  db
+    .select({ id: revisions.id, work: revisions.work })
+    .from(revisions)
+    .where(and(eq(revisions.tuneId, tuneId), eq(revisions.parent, parent)))
+    .orderBy(desc(revisions.id))
+    .get();
 
 /** All states of a tune, newest first, at most so many; named ones always. */
 export function history(db: Db, tuneId: number, limit = 60) {
-  const columns = { id: revisions.id, parent: revisions.parent, step: revisions.step, name: revisions.name, created: revisions.created };
-  const newest = db.select(columns).from(revisions).where(eq(revisions.tuneId, tuneId)).orderBy(desc(revisions.id)).limit(limit).all();
-  const named = db.select(columns).from(revisions).where(and(eq(revisions.tuneId, tuneId), sql`${revisions.name} IS NOT NULL`)).orderBy(desc(revisions.id)).all();
+  const columns = {
+    id: revisions.id,
+    parent: revisions.parent,
+    step: revisions.step,
+    name: revisions.name,
+    created: revisions.created,
+  };
+  const newest = db
+    .select(columns)
+    .from(revisions)
+    .where(eq(revisions.tuneId, tuneId))
+    .orderBy(desc(revisions.id))
+    .limit(limit)
+    .all();
+  const named = db
+    .select(columns)
+    .from(revisions)
+    .where(and(eq(revisions.tuneId, tuneId), sql`${revisions.name} IS NOT NULL`))
+    .orderBy(desc(revisions.id))
+    .all();
   return [...newest, ...named.filter((n) => !newest.some((r) => r.id === n.id))];
 }
 
 /** Names a state, or takes its name away. */
 export const nameRevision = (db: Db, tuneId: number, id: number, name: string | null): void =>
-  void db.update(revisions).set({ name }).where(and(eq(revisions.tuneId, tuneId), eq(revisions.id, id))).run();
+  void db
+    .update(revisions)
+    .set({ name })
+    .where(and(eq(revisions.tuneId, tuneId), eq(revisions.id, id)))
+    .run();
 
 /** Puts a tag on tunes, or takes it off. */
 export function tagTunes(db: Db, ids: readonly number[], name: string, on: boolean): void {
@@ -133,7 +278,10 @@ export function tagTunes(db: Db, ids: readonly number[], name: string, on: boole
       const found = tx.select({ title: tunes.title }).from(tunes).where(eq(tunes.id, id)).get();
       if (!found) continue;
       if (on) tx.insert(tags).values({ tuneId: id, name }).onConflictDoNothing().run();
-      else tx.delete(tags).where(and(eq(tags.tuneId, id), eq(tags.name, name))).run();
+      else
+        tx.delete(tags)
+          .where(and(eq(tags.tuneId, id), eq(tags.name, name)))
+          .run();
       tx.run(sql`UPDATE tunes_words SET tags = ${filed(id)} WHERE rowid = ${id}`);
     }
   });
@@ -141,17 +289,27 @@ export function tagTunes(db: Db, ids: readonly number[], name: string, on: boole
 
 /** Puts tunes aside, or brings them back. */
 export const setAside = (db: Db, ids: readonly number[], aside: boolean): void =>
-  void db.update(tunes).set({ removed: aside ? new Date() : null }).where(inArray(tunes.id, [...ids])).run();
+  void db
+    .update(tunes)
+    .set({ removed: aside ? new Date() : null })
+    .where(inArray(tunes.id, [...ids]))
+    .run();
 
 export type Tally = { asked: number; right: number };
 
 /** Keeps one answer to the ear trainer. False when the tune is gone. */
 export function keepAnswer(db: Db, tuneId: number, answer: { bar: number; at: number; right: boolean }): boolean {
   if (!db.select({ id: tunes.id }).from(tunes).where(eq(tunes.id, tuneId)).get()) return false;
-  db.insert(answers).values({ tuneId, ...answer, created: new Date() }).run();
+  db.insert(answers)
+    .values({ tuneId, ...answer, created: new Date() })
+    .run();
   return true;
 }
 
 /** How many questions were asked on a tune, and how many answered right. */
 export const tallyOf = (db: Db, tuneId: number): Tally =>
-  db.select({ asked: count(), right: sql<number>`coalesce(sum(${answers.right}), 0)` }).from(answers).where(eq(answers.tuneId, tuneId)).get() ?? { asked: 0, right: 0 };
+  db
+    .select({ asked: count(), right: sql<number>`coalesce(sum(${answers.right}), 0)` })
+    .from(answers)
+    .where(eq(answers.tuneId, tuneId))
+    .get() ?? { asked: 0, right: 0 };

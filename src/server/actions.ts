@@ -4,10 +4,24 @@ import { z } from "zod";
 import type { Work } from "../core/ensemble";
 import { Rights, Tune } from "../core/score";
 import { database, keepAnswer, setAside, type Tally, tagTunes, tallyOf } from "../db";
-import { addTunes, bringBack, type Loaded, nameVersion, recordRights, save, type Taken, takeCuttings, travel, type Version, versions } from "./collection";
+import {
+  addTunes,
+  bringBack,
+  type Loaded,
+  nameVersion,
+  recordRights,
+  save,
+  type Taken,
+  takeCuttings,
+  travel,
+  type Version,
+  versions,
+} from "./collection";
 
 const Ids = z.array(z.int().min(1)).max(20_000);
-const Cuttings = z.array(z.object({ text: z.string().max(500_000), line: z.int(), header: z.string().max(20_000) })).max(500);
+const Cuttings = z
+  .array(z.object({ text: z.string().max(500_000), line: z.int(), header: z.string().max(20_000) }))
+  .max(500);
 
 /** Brings tunes cut from an ABC book into the collection. */
 export async function bringIn(cuttings: unknown, again = false): Promise<Taken> {
@@ -18,7 +32,10 @@ export async function bringIn(cuttings: unknown, again = false): Promise<Taken> 
 
 /** Brings finished tunes in: typed ones, and those read from scores and MIDI files. */
 export async function addTune(tune: unknown, step: string, again = false): Promise<Taken> {
-  const taken = addTunes(database(), [{ tune: Tune.parse(tune) }], { again: again === true, step: String(step).slice(0, 100) });
+  const taken = addTunes(database(), [{ tune: Tune.parse(tune) }], {
+    again: again === true,
+    step: String(step).slice(0, 100),
+  });
   revalidatePath("/");
   return taken;
 }

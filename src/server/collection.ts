@@ -3,12 +3,39 @@ import { newWork, Work } from "../core/ensemble";
 import { type Cutting, cutBook, FormatError, readAbcTune, type Remark } from "../core/formats";
 import { metreName, type Rights, Tune } from "../core/score";
 import { keyName, midi, pitchName, spell } from "../core/theory";
-import { addRevision, type Asked, countTunes, type Db, type Facts, findRevision, findTune, history, insertTune, listTunes, moveHead, nameRevision, newestChild, sameMusic } from "../db";
+import {
+  addRevision,
+  type Asked,
+  countTunes,
+  type Db,
+  type Facts,
+  findRevision,
+  findTune,
+  history,
+  insertTune,
+  listTunes,
+  moveHead,
+  nameRevision,
+  newestChild,
+  sameMusic,
+} from "../db";
 
 /** A tune as the list shows it. */
 export type Listed = {
-  id: number; title: string; sentence: string; metre: string; dance: string; key: string; bars: number; range: string; pitches: number; ready: boolean; source: string;
-  tags: string[]; weave: Cell[]; changed: number;
+  id: number;
+  title: string;
+  sentence: string;
+  metre: string;
+  dance: string;
+  key: string;
+  bars: number;
+  range: string;
+  pitches: number;
+  ready: boolean;
+  source: string;
+  tags: string[];
+  weave: Cell[];
+  changed: number;
 };
 
 /** A tune's work as the bench opens it. */
@@ -19,7 +46,10 @@ export type Taken = {
   added: { id: number; title: string }[];
   refused: { line: number; column: number; message: string }[];
   remarks: { title: string; line: number; column: number; message: string }[];
-  /** Tunes left out because their music is in the collection already, with the one it is; kept as text or tune so that they can still go in. */
+  /**
+   * Tunes left out because their music is in the collection already, with the one it is; kept as text or tune so that
+   * they can still go in.
+   */
   duplicates: { title: string; line: number; of: { id: number; title: string } }[];
 };
 
@@ -32,28 +62,78 @@ function factsOf({ tune }: Work): Facts {
   const { places, form, key, dance, sentence } = analyse(tune);
   const found = inventory(places);
   return {
-    title: tune.title || "Untitled", key: keyName(key.key), metre: metreName(tune.metre), dance: dance.name, bars: form.bars, sentence, weave: JSON.stringify(weave(places, form, tune.strains.map((s) => s.label))),
-    lowest: found.lowest ? midi(found.lowest) : 0, highest: found.highest ? midi(found.highest) : 0, pitches: found.pitches.length, source: tune.source, rights: tune.rights, fingerprint: fingerprint(tune),
-    words: [sentence, ...tune.otherTitles, tune.composer, tune.origin, tune.source, tune.rhythm, tune.notes, ...tune.verses, sung(tune)].join(" ").slice(0, 20_000),
+    title: tune.title || "Untitled",
+    key: keyName(key.key),
+    metre: metreName(tune.metre),
+    dance: dance.name,
+    bars: form.bars,
+    sentence,
+    weave: JSON.stringify(
+      weave(
+        places,
+        form,
+        tune.strains.map((s) => s.label),
+      ),
+    ),
+    lowest: found.lowest ? midi(found.lowest) : 0,
+    highest: found.highest ? midi(found.highest) : 0,
+    pitches: found.pitches.length,
+    source: tune.source,
+    rights: tune.rights,
+    fingerprint: fingerprint(tune),
+    words: [
+      sentence,
+      ...tune.otherTitles,
+      tune.composer,
+      tune.origin,
+      tune.source,
+      tune.rhythm,
+      tune.notes,
+      ...tune.verses,
+      sung(tune),
+    ]
+      .join(" ")
+      .slice(0, 20_000),
   };
 }
 
 /** Syllables under the notes put together to words again. */
-const sung = (tune: Tune): string => tune.strains.flatMap((s) => s.bars.flatMap((b) => b.events)).flatMap((e) => e.lyrics?.map((l) => (l ? l.text + (l.hyphen ? "" : " ") : "")) ?? []).join("");
+const sung = (tune: Tune): string =>
+  tune.strains
+    .flatMap((s) => s.bars.flatMap((b) => b.events))
+    .flatMap((e) => e.lyrics?.map((l) => (l ? l.text + (l.hyphen ? "" : " ") : "")) ?? [])
+    .join("");
 
 /** Tunes a page of the list holds. */
 export const PAGE = 50;
 
 /** The list of tunes as asked for. */
-export const collection = (db: Db, asked: Asked = {}, limit = PAGE): Listed[] => listTunes(db, asked, limit).map((t) => ({
-  id: t.id, title: t.title, sentence: t.sentence, metre: t.metre, dance: t.dance, key: t.key, bars: t.bars, range: t.pitches ? `${name(t.lowest)}–${name(t.highest)}` : "", pitches: t.pitches,
-  ready: t.rights !== "unknown", source: t.source, tags: t.tags, weave: JSON.parse(t.weave) as Cell[], changed: t.changed.getTime(),
-}));
+export const collection = (db: Db, asked: Asked = {}, limit = PAGE): Listed[] =>
+  listTunes(db, asked, limit).map((t) => ({
+    id: t.id,
+    title: t.title,
+    sentence: t.sentence,
+    metre: t.metre,
+    dance: t.dance,
+    key: t.key,
+    bars: t.bars,
+    range: t.pitches ? `${name(t.lowest)}–${name(t.highest)}` : "",
+    pitches: t.pitches,
+    ready: t.rights !== "unknown",
+    source: t.source,
+    tags: t.tags,
+    weave: JSON.parse(t.weave) as Cell[],
+    changed: t.changed.getTime(),
+  }));
 
 const nothing = (): Taken => ({ added: [], refused: [], remarks: [], duplicates: [] });
 
 /** Adds tunes to the collection in one transaction. A tune whose music is there already is left out, unless `again`. */
-export function addTunes(db: Db, tunes: readonly { tune: Tune; remarks?: readonly Remark[]; line?: number }[], { again = false, step = "Brought in" } = {}): Taken {
+export function addTunes(
+  db: Db,
+  tunes: readonly { tune: Tune; remarks?: readonly Remark[]; line?: number }[],
+  { again = false, step = "Brought in" } = {},
+): Taken {
   const taken = nothing();
   db.$client.transaction(() => {
     for (const { tune, remarks = [], line = 1 } of tunes) {
@@ -68,7 +148,10 @@ export function addTunes(db: Db, tunes: readonly { tune: Tune; remarks?: readonl
   return taken;
 }
 
-/** Reads tunes cut from a book into the collection: every tune that can be read goes in, the others are told with line and column. */
+/**
+ * Reads tunes cut from a book into the collection: every tune that can be read goes in, the others are told with line
+ * and column.
+ */
 export function takeCuttings(db: Db, cuttings: readonly Cutting[], again = false): Taken {
   const refused: Taken["refused"] = [];
   const read = cuttings.flatMap((cutting) => {
@@ -87,9 +170,12 @@ export function takeCuttings(db: Db, cuttings: readonly Cutting[], again = false
 /** Reads ABC text into the collection. */
 export function takeIn(db: Db, text: string, again = false): Taken {
   const refuse = (message: string): Taken => ({ ...nothing(), refused: [{ line: 1, column: 1, message }] });
-  if (text.length > LARGEST_INTAKE) return refuse("This is more than 8 million characters. Bring the book in as smaller files.");
+  if (text.length > LARGEST_INTAKE)
+    return refuse("This is more than 8 million characters. Bring the book in as smaller files.");
   const cuttings = cutBook(text);
-  return cuttings.length ? takeCuttings(db, cuttings, again) : refuse("No tune found. A tune needs a K: line with its key, such as K:D, and notes below it.");
+  return cuttings.length
+    ? takeCuttings(db, cuttings, again)
+    : refuse("No tune found. A tune needs a K: line with its key, such as K:D, and notes below it.");
 }
 
 /** Opens a tune at its head; undefined when there is none. Throws when the stored work does not hold together. */
@@ -98,8 +184,12 @@ export function load(db: Db, id: number): Loaded | undefined {
   if (!found) return undefined;
   const { tune, revision } = found;
   return {
-    id, head: tune.head, work: Work.parse(JSON.parse(revision.work)), step: revision.step,
-    canUndo: revision.parent !== null, canRedo: newestChild(db, id, revision.id) !== undefined,
+    id,
+    head: tune.head,
+    work: Work.parse(JSON.parse(revision.work)),
+    step: revision.step,
+    canUndo: revision.parent !== null,
+    canRedo: newestChild(db, id, revision.id) !== undefined,
   };
 }
 
@@ -111,7 +201,14 @@ export function save(db: Db, id: number, step: string, work: Work): number | und
   // The facts of the list follow from the tune alone; a step that leaves it alone need not work them out again.
   const before = Work.parse(JSON.parse(found.revision.work));
   const same = JSON.stringify(before.tune) === JSON.stringify(checked.tune);
-  return addRevision(db, id, found.tune.head, same ? undefined : factsOf(checked), step.slice(0, 200), JSON.stringify(checked));
+  return addRevision(
+    db,
+    id,
+    found.tune.head,
+    same ? undefined : factsOf(checked),
+    step.slice(0, 200),
+    JSON.stringify(checked),
+  );
 }
 
 /** Goes one step back, or forward again to the newest state made from here. Does nothing at either end. */
@@ -119,7 +216,12 @@ export function travel(db: Db, id: number, way: "undo" | "redo"): Loaded | undef
   const found = findTune(db, id);
   if (!found) return undefined;
   const { revision } = found;
-  const target = way === "redo" ? newestChild(db, id, revision.id) : revision.parent === null ? undefined : findRevision(db, id, revision.parent);
+  const target =
+    way === "redo"
+      ? newestChild(db, id, revision.id)
+      : revision.parent === null
+        ? undefined
+        : findRevision(db, id, revision.parent);
   if (target) moveHead(db, id, target.id, factsOf(Work.parse(JSON.parse(target.work))));
   return load(db, id);
 }
@@ -130,7 +232,13 @@ export type Version = { id: number; step: string; name: string | null; at: numbe
 /** States of a tune, newest first. */
 export const versions = (db: Db, id: number): Version[] => {
   const head = findTune(db, id)?.tune.head;
-  return history(db, id).map((r) => ({ id: r.id, step: r.step, name: r.name, at: r.created.getTime(), current: r.id === head }));
+  return history(db, id).map((r) => ({
+    id: r.id,
+    step: r.step,
+    name: r.name,
+    at: r.created.getTime(),
+    current: r.id === head,
+  }));
 };
 
 /** Names the state a tune is in; an empty name takes it away. */
@@ -142,7 +250,12 @@ export function nameVersion(db: Db, id: number, revision: number, name: string):
 export function bringBack(db: Db, id: number, revision: number): Loaded | undefined {
   const found = findRevision(db, id, revision);
   if (!found) return undefined;
-  save(db, id, `Back to ${found.name ? `“${found.name}”` : found.step.toLowerCase()}`, Work.parse(JSON.parse(found.work)));
+  save(
+    db,
+    id,
+    `Back to ${found.name ? `“${found.name}”` : found.step.toLowerCase()}`,
+    Work.parse(JSON.parse(found.work)),
+  );
   return load(db, id);
 }
 
@@ -150,7 +263,11 @@ export function bringBack(db: Db, id: number, revision: number): Loaded | undefi
 export function recordRights(db: Db, ids: readonly number[], rights: Rights, source: string | undefined): void {
   for (const id of ids) {
     const loaded = load(db, id);
-    if (loaded) save(db, id, "Rights recorded", { ...loaded.work, tune: { ...loaded.work.tune, rights, ...(source ? { source: source.slice(0, 2000) } : {}) } });
+    if (loaded)
+      save(db, id, "Rights recorded", {
+        ...loaded.work,
+        tune: { ...loaded.work.tune, rights, ...(source ? { source: source.slice(0, 2000) } : {}) },
+      });
   }
 }
 

@@ -3,19 +3,36 @@ import fc from "fast-check";
 import { type Bar, barTicks, type Event, type Metre, QUARTER, type Tune } from "../core/score";
 import { alterIn, type Key, MODES, naturalAt, type Pitch } from "../core/theory";
 
-const METRES: Metre[] = [{ beats: 4, unit: 4 }, { beats: 2, unit: 2, symbol: "cut" }, { beats: 6, unit: 8 }, { beats: 9, unit: 8 }, { beats: 3, unit: 4 }, { beats: 2, unit: 4 }];
+const METRES: Metre[] = [
+  { beats: 4, unit: 4 },
+  { beats: 2, unit: 2, symbol: "cut" },
+  { beats: 6, unit: 8 },
+  { beats: 9, unit: 8 },
+  { beats: 3, unit: 4 },
+  { beats: 2, unit: 4 },
+];
 const TONICS = ["C", "D", "E", "F", "G", "A", "B", "Bb", "Eb", "F#"];
 
-export const arbitraryKey: fc.Arbitrary<Key> = fc.record({ tonic: fc.constantFrom(...TONICS), mode: fc.constantFrom(...MODES) });
+export const arbitraryKey: fc.Arbitrary<Key> = fc.record({
+  tonic: fc.constantFrom(...TONICS),
+  mode: fc.constantFrom(...MODES),
+});
 
 /** Notes as small choices: staff position from G3 (25) up, length in sixteenths, and what is odd about it. */
-const step = fc.record({ position: fc.integer({ min: 25, max: 42 }), sixteenths: fc.constantFrom(1, 2, 2, 2, 3, 4, 6), odd: fc.constantFrom("", "", "", "", "", "rest", "sharp", "flat", "tie") });
+const step = fc.record({
+  position: fc.integer({ min: 25, max: 42 }),
+  sixteenths: fc.constantFrom(1, 2, 2, 2, 3, 4, 6),
+  odd: fc.constantFrom("", "", "", "", "", "rest", "sharp", "flat", "tie"),
+});
 type StepChoice = typeof step extends fc.Arbitrary<infer T> ? T : never;
 
 function pitchOf(choice: StepChoice, key: Key): Pitch {
   const natural = naturalAt(choice.position);
   const own = alterIn(key, natural.step);
-  return { ...natural, alter: choice.odd === "sharp" ? Math.min(1, own + 1) : choice.odd === "flat" ? Math.max(-1, own - 1) : own };
+  return {
+    ...natural,
+    alter: choice.odd === "sharp" ? Math.min(1, own + 1) : choice.odd === "flat" ? Math.max(-1, own - 1) : own,
+  };
 }
 
 /** Fills one bar with the choices given, in turn. */
@@ -33,20 +50,63 @@ function fill(choices: readonly StepChoice[], ticks: number, key: Key): Event[] 
 
 /** Whole tunes of one or two strains of two to eight bars. */
 export const arbitraryTune = (options: { maxBars?: number } = {}): fc.Arbitrary<Tune> =>
-  fc.record({
-    key: arbitraryKey, metre: fc.constantFrom(...METRES), pickup: fc.boolean(),
-    strains: fc.array(fc.record({ repeated: fc.boolean(), bars: fc.array(fc.array(step, { minLength: 2, maxLength: 9 }), { minLength: 2, maxLength: options.maxBars ?? 8 }) }), { minLength: 1, maxLength: 2 }),
-  }).map(({ key, metre, pickup, strains }): Tune => ({
-    version: 1, title: "Random", otherTitles: [], composer: "", origin: "", source: "", rights: "own", notes: "", rhythm: "", key, metre, unit: QUARTER / 2, verses: [],
-    strains: strains.map(({ repeated, bars }, s) => {
-      const made = bars.map((choices, i): Bar => ({
-        events: fill(choices, barTicks(metre), key), chords: [], changes: [], barline: i === bars.length - 1 ? "final" : "single",
-        ...(repeated && s > 0 && i === 0 ? { repeatStart: true } : {}), ...(repeated && i === bars.length - 1 ? { repeatEnd: 2 } : {}),
-      }));
-      const lead: Bar[] = pickup && s === 0 ? [{ events: fill(bars[0] as StepChoice[], QUARTER / 2, key), chords: [], changes: [], barline: "single" }] : [];
-      return { label: s === 0 ? "A" : "B", bars: tied([...lead, ...made], strains[s]?.bars.flat() ?? []) };
-    }),
-  }));
+  fc
+    .record({
+      key: arbitraryKey,
+      metre: fc.constantFrom(...METRES),
+      pickup: fc.boolean(),
+      strains: fc.array(
+        fc.record({
+          repeated: fc.boolean(),
+          bars: fc.array(fc.array(step, { minLength: 2, maxLength: 9 }), {
+            minLength: 2,
+            maxLength: options.maxBars ?? 8,
+          }),
+        }),
+        { minLength: 1, maxLength: 2 },
+      ),
+    })
+    .map(
+      ({ key, metre, pickup, strains }): Tune => ({
+        version: 1,
+        title: "Random",
+        otherTitles: [],
+        composer: "",
+        origin: "",
+        source: "",
+        rights: "own",
+        notes: "",
+        rhythm: "",
+        key,
+        metre,
+        unit: QUARTER / 2,
+        verses: [],
+        strains: strains.map(({ repeated, bars }, s) => {
+          const made = bars.map(
+            (choices, i): Bar => ({
+              events: fill(choices, barTicks(metre), key),
+              chords: [],
+              changes: [],
+              barline: i === bars.length - 1 ? "final" : "single",
+              ...(repeated && s > 0 && i === 0 ? { repeatStart: true } : {}),
+              ...(repeated && i === bars.length - 1 ? { repeatEnd: 2 } : {}),
+            }),
+          );
+          const lead: Bar[] =
+            pickup && s === 0
+              ? [
+                  {
+                    events: fill(bars[0] as StepChoice[], QUARTER / 2, key),
+                    chords: [],
+                    changes: [],
+                    barline: "single",
+                  },
+                ]
+              : [];
+          return { label: s === 0 ? "A" : "B", bars: tied([...lead, ...made], strains[s]?.bars.flat() ?? []) };
+        }),
+      }),
+    );
 
 /** Ties some notes to a following note that is given the same pitch. */
 function tied(bars: Bar[], choices: readonly StepChoice[]): Bar[] {

@@ -9,5 +9,9 @@ export function beatsHeard(music: string, header?: Parameters<typeof tuneOf>[1])
   const tune = tuneOf(music, header);
   const analysis = analyse(tune);
   const { places, form } = analysis;
-  return beatsOf(segments(places, new Set(form.phrases.map((p) => p.to))), strainKeys(tune, analysis), new Set(form.phrases.map((p) => p.from)));
+  return beatsOf(
+    segments(places, new Set(form.phrases.map((p) => p.to))),
+    strainKeys(tune, analysis),
+    new Set(form.phrases.map((p) => p.from)),
+  );
 }

@@ -9,7 +9,14 @@ export function ThemeSwitch() {
   const dim = resolvedTheme === "dark";
   return (
     <ClientOnly fallback={<span style={{ display: "inline-block", width: 40 }} />}>
-      <IconButton variant="ghost" color="ink" aria-label={dim ? "Daylight colours" : "Dim colours"} title={dim ? "Daylight colours" : "Dim colours"} onClick={() => setTheme(dim ? "light" : "dark")} _hover={{ bg: "linen" }}>
+      <IconButton
+        variant="ghost"
+        color="ink"
+        aria-label={dim ? "Daylight colours" : "Dim colours"}
+        title={dim ? "Daylight colours" : "Dim colours"}
+        onClick={() => setTheme(dim ? "light" : "dark")}
+        _hover={{ bg: "linen" }}
+      >
         {dim ? <Sun /> : <Moon />}
       </IconButton>
     </ClientOnly>

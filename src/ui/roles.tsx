@@ -17,7 +17,16 @@ export function RoleBadge({ role, size = 20 }: { role: Role; size?: number }) {
     <Box as="span" display="inline-block" w={`${size}px`} h={`${size}px`} flexShrink={0} color={color} aria-hidden>
       <svg viewBox="0 0 20 20" width={size} height={size} role="presentation">
         <path d={path} fill="currentColor" />
-        <text x="10" y={14 + drop} textAnchor="middle" fontSize="11" fontWeight="700" style={{ fill: "var(--chakra-colors-fleece)" }}>{letter}</text>
+        <text
+          x="10"
+          y={14 + drop}
+          textAnchor="middle"
+          fontSize="11"
+          fontWeight="700"
+          style={{ fill: "var(--chakra-colors-fleece)" }}
+        >
+          {letter}
+        </text>
       </svg>
     </Box>
   );

@@ -23,20 +23,34 @@ export function analyse(tune: Tune, options: { inferKey?: boolean; inferType?: b
   const form = findForm(tune, places);
   const bars = `${form.bars} ${form.bars === 1 ? "bar" : "bars"}`;
   const learn = form.learn < form.bars ? `, learn ${form.learn}` : "";
-  return { places, key, scale: usedScale(places, key.key), dance, form, sentence: `${dance.name} in ${keyName(key.key)} · ${metreName(tune.metre)} · ${form.sequence} · ${bars}${learn}` };
+  return {
+    places,
+    key,
+    scale: usedScale(places, key.key),
+    dance,
+    form,
+    sentence: `${dance.name} in ${keyName(key.key)} · ${metreName(tune.metre)} · ${form.sequence} · ${bars}${learn}`,
+  };
 }
 
 /** How sure the notes of a strain must be before they speak for a key of its own. */
 const CLEAR = 0.9;
 
-/** What the notes of each strain speak for on their own, where the tune has more than one strain and they are clear; otherwise undefined. */
-export const ownKeys = (tune: Tune, places: readonly Place[]): (RankedKey | undefined)[] => tune.strains.map((_, s) => {
-  const bars = places.filter((p) => p.strain === s);
-  const best = tune.strains.length > 1 && bars.length >= 4 ? rankKeys(bars)[0] : undefined;
-  return best && best.confidence > CLEAR ? best : undefined;
-});
+/**
+ * What the notes of each strain speak for on their own, where the tune has more than one strain and they are clear;
+ * otherwise undefined.
+ */
+export const ownKeys = (tune: Tune, places: readonly Place[]): (RankedKey | undefined)[] =>
+  tune.strains.map((_, s) => {
+    const bars = places.filter((p) => p.strain === s);
+    const best = tune.strains.length > 1 && bars.length >= 4 ? rankKeys(bars)[0] : undefined;
+    return best && best.confidence > CLEAR ? best : undefined;
+  });
 
-/** The key each strain is in: the one in force at its first bar; with `infer`, the one its own notes speak for where they are clear. */
+/**
+ * The key each strain is in: the one in force at its first bar; with `infer`, the one its own notes speak for where
+ * they are clear.
+ */
 export function strainKeys(tune: Tune, { places, key }: Pick<Analysis, "places" | "key">, infer = false): Key[] {
   if (!infer) return tune.strains.map((_, s) => places.find((p) => p.strain === s)?.key ?? key.key);
   return ownKeys(tune, places).map((own) => (own ? { tonic: own.tonic, mode: own.mode } : key.key));

@@ -10,10 +10,34 @@ import { analyse, findDance, findForm, inventory, rankKeys, relationWords, strai
 const KEYS: [string, string, string, Parameters<typeof tuneOf>[1], string][] = [
   ["D", "major", "a reel that closes on its tonic", {}, "|:d2fd Adfd|e2ge cege|d2fd Adfa|gfec d2d2:|"],
   ["G", "major", "a waltz", { metre: "3/4" }, "G2B2d2|e2d2B2|A2F2D2|G4B2|=c2e2=c2|B2d2B2|A2F2D2|G6|"],
-  ["E", "dorian", "a jig with the raised sixth", { metre: "6/8" }, "E2E BcB|d2c BAF|E2E BcB|AFD E2E|E2E BcB|d2c BAF|Bcd cAF|GFD E3|"],
-  ["A", "mixolydian", "a jig with the flat seventh", { metre: "6/8" }, "A2c e2c|A2c ecA|=G2B d2B|=G2B dB=G|A2c e2c|A2c efe|d=GB cBA|A2A A3|"],
-  ["E", "minor", "an air with the low sixth", { metre: "3/4" }, "E2=G2B2|=c2B2A2|=G2F2E2|F4B,2|E2=G2B2|=c2d2B2|A2=G2F2|E6|"],
-  ["F", "major", "a march in flats", { key: "C" }, "F2A2 c2A2|_B2d2 c4|A2c2 f2e2|d2c2 c4|F2A2 c2A2|_B2d2 c2_B2|A2G2 C2E2|F4 F4|"],
+  [
+    "E",
+    "dorian",
+    "a jig with the raised sixth",
+    { metre: "6/8" },
+    "E2E BcB|d2c BAF|E2E BcB|AFD E2E|E2E BcB|d2c BAF|Bcd cAF|GFD E3|",
+  ],
+  [
+    "A",
+    "mixolydian",
+    "a jig with the flat seventh",
+    { metre: "6/8" },
+    "A2c e2c|A2c ecA|=G2B d2B|=G2B dB=G|A2c e2c|A2c efe|d=GB cBA|A2A A3|",
+  ],
+  [
+    "E",
+    "minor",
+    "an air with the low sixth",
+    { metre: "3/4" },
+    "E2=G2B2|=c2B2A2|=G2F2E2|F4B,2|E2=G2B2|=c2d2B2|A2=G2F2|E6|",
+  ],
+  [
+    "F",
+    "major",
+    "a march in flats",
+    { key: "C" },
+    "F2A2 c2A2|_B2d2 c4|A2c2 f2e2|d2c2 c4|F2A2 c2A2|_B2d2 c2_B2|A2G2 C2E2|F4 F4|",
+  ],
 ];
 
 describe("key finding", () => {
@@ -29,26 +53,41 @@ describe("key finding", () => {
     const { key } = analyse({ ...wrong, strains: tuneOf(KEYS[0]![4]).strains });
     expect(key.key).toEqual({ tonic: "B", mode: "minor" });
     expect(key.disagreement).toContain("the notes speak for D major");
-    expect(analyse({ ...wrong, strains: tuneOf(KEYS[0]![4]).strains }, { inferKey: true }).key.key).toEqual({ tonic: "D", mode: "major" });
+    expect(analyse({ ...wrong, strains: tuneOf(KEYS[0]![4]).strains }, { inferKey: true }).key.key).toEqual({
+      tonic: "D",
+      mode: "major",
+    });
   });
   it("ranks all keys with confidences that sum to one", () => {
-    fc.assert(fc.property(arbitraryTune({ maxBars: 4 }), (tune) => {
-      const ranked = rankKeys(places(tune));
-      expect(ranked).toHaveLength(72);
-      expect(ranked.reduce((sum, k) => sum + k.confidence, 0)).toBeCloseTo(1, 6);
-    }), { numRuns: 30 });
+    fc.assert(
+      fc.property(arbitraryTune({ maxBars: 4 }), (tune) => {
+        const ranked = rankKeys(places(tune));
+        expect(ranked).toHaveLength(72);
+        expect(ranked.reduce((sum, k) => sum + k.confidence, 0)).toBeCloseTo(1, 6);
+      }),
+      { numRuns: 30 },
+    );
   });
   it("moves with the tune: transposing every note transposes every answer", () => {
     const up = (tune: Tune): Tune => ({
       ...tune,
-      strains: tune.strains.map((s) => ({ ...s, bars: s.bars.map((b) => ({ ...b, events: b.events.map((e) => ({ ...e, pitches: e.pitches.map((p) => fifthUp(p)) })) })) })),
+      strains: tune.strains.map((s) => ({
+        ...s,
+        bars: s.bars.map((b) => ({
+          ...b,
+          events: b.events.map((e) => ({ ...e, pitches: e.pitches.map((p) => fifthUp(p)) })),
+        })),
+      })),
     });
-    fc.assert(fc.property(arbitraryTune({ maxBars: 4 }), (tune) => {
-      const [before, after] = [rankKeys(places(tune)), rankKeys(places(up(tune)))];
-      expect(after[0]?.mode).toBe(before[0]?.mode);
-      expect(after[0]?.confidence).toBeCloseTo(before[0]?.confidence ?? 0, 6);
-      expect((semitoneOf(after[0]!.tonic) - semitoneOf(before[0]!.tonic) + 12) % 12).toBe(7);
-    }), { numRuns: 40 });
+    fc.assert(
+      fc.property(arbitraryTune({ maxBars: 4 }), (tune) => {
+        const [before, after] = [rankKeys(places(tune)), rankKeys(places(up(tune)))];
+        expect(after[0]?.mode).toBe(before[0]?.mode);
+        expect(after[0]?.confidence).toBeCloseTo(before[0]?.confidence ?? 0, 6);
+        expect((semitoneOf(after[0]!.tonic) - semitoneOf(before[0]!.tonic) + 12) % 12).toBe(7);
+      }),
+      { numRuns: 40 },
+    );
   });
 });
 
@@ -64,9 +103,21 @@ describe("form", () => {
     return { tune, from: places(tune), form: findForm(tune, places(tune)) };
   };
   it("tells same, new ending and new apart, with the bar where they part", () => {
-    const { form: f, from } = form("|:d2fd Adfd|e2ge Bege|d2fd Adfa|gfed BAFA|d2fd Adfd|e2ge Bege|faaf gbag|fdec d4:|f8|g8|a8|b8|d2fd Adfd|e2ge Bege|d2fd Adfa|gfed BAFA|]");
-    expect(f.phrases.map((p) => [p.name, p.relation])).toEqual([["A1", "new"], ["A2", "same start, new ending"], ["B1", "new"], ["B2", "same"]]);
-    expect(f.phrases.map((p) => relationWords(p, f, from))).toEqual(["new", "as A1, new ending from bar 7", "new", "same as A1"]);
+    const { form: f, from } = form(
+      "|:d2fd Adfd|e2ge Bege|d2fd Adfa|gfed BAFA|d2fd Adfd|e2ge Bege|faaf gbag|fdec d4:|f8|g8|a8|b8|d2fd Adfd|e2ge Bege|d2fd Adfa|gfed BAFA|]",
+    );
+    expect(f.phrases.map((p) => [p.name, p.relation])).toEqual([
+      ["A1", "new"],
+      ["A2", "same start, new ending"],
+      ["B1", "new"],
+      ["B2", "same"],
+    ]);
+    expect(f.phrases.map((p) => relationWords(p, f, from))).toEqual([
+      "new",
+      "as A1, new ending from bar 7",
+      "new",
+      "same as A1",
+    ]);
     expect([f.sequence, f.bars, f.learn]).toEqual(["AAB", 16, 10]);
   });
   it("keeps a pickup with its phrase and a lone last bar with the one before", () => {
@@ -74,25 +125,36 @@ describe("form", () => {
     expect(f.phrases.map((p) => [p.from, p.to])).toEqual([[0, 5]]);
   });
   it("weaves dye for notes and texture for rhythm", () => {
-    const { form: f, from } = form("d2fd Adfd|e2ge Bege|d2fd Adfa|gfed BAFA|d2fd Adfd|e2ge Bege|d2fd Adfd|d8|e2ge Bege|f2af cfaf|e2ge Bege|agfe cBGB|");
+    const { form: f, from } = form(
+      "d2fd Adfd|e2ge Bege|d2fd Adfa|gfed BAFA|d2fd Adfd|e2ge Bege|d2fd Adfd|d8|e2ge Bege|f2af cfaf|e2ge Bege|agfe cBGB|",
+    );
     const cells = weave(from, f);
     expect(cells.map((c) => c.dye).join("")).toBe("000000001111");
     expect(cells.map((c) => c.texture).join("")).toBe("000000000000");
     expect(cells.map((c) => (c.parting ? "y" : "-")).join("")).toBe("------yy----");
   });
   it("covers every bar once, for any tune", () => {
-    fc.assert(fc.property(arbitraryTune(), (tune) => {
-      const from = places(tune);
-      const covered = findForm(tune, from).phrases.flatMap((p) => Array.from({ length: p.to - p.from + 1 }, (_, i) => p.from + i));
-      expect(covered).toEqual(from.map((p) => p.index));
-    }));
+    fc.assert(
+      fc.property(arbitraryTune(), (tune) => {
+        const from = places(tune);
+        const covered = findForm(tune, from).phrases.flatMap((p) =>
+          Array.from({ length: p.to - p.from + 1 }, (_, i) => p.from + i),
+        );
+        expect(covered).toEqual(from.map((p) => p.index));
+      }),
+    );
   });
 });
 
 describe("dance type", () => {
   test.each([
-    ["jig", "6/8", "abc def|gfe dcB|"], ["slip jig", "9/8", "abc def gab|"], ["waltz", "3/4", "a2b2c2|d6|"], ["polka", "2/4", "abcd|efga|"],
-    ["reel", "4/4", "abcd efga|gfed cBAG|"], ["hornpipe", "4/4", "a>bc>d e>fg>a|g>fe>d c>BA>G|"], ["strathspey", "4/4", "a<bc>d e<fg>a|g<fe>d c>BA<G|"],
+    ["jig", "6/8", "abc def|gfe dcB|"],
+    ["slip jig", "9/8", "abc def gab|"],
+    ["waltz", "3/4", "a2b2c2|d6|"],
+    ["polka", "2/4", "abcd|efga|"],
+    ["reel", "4/4", "abcd efga|gfed cBAG|"],
+    ["hornpipe", "4/4", "a>bc>d e>fg>a|g>fe>d c>BA>G|"],
+    ["strathspey", "4/4", "a<bc>d e<fg>a|g<fe>d c>BA<G|"],
   ])("%s", (name, metre, music) => {
     const tune = tuneOf(music, { metre });
     expect(findDance(tune, places(tune)).name).toBe(name);
@@ -101,7 +163,11 @@ describe("dance type", () => {
 
 it("takes the inventory", () => {
   const found = inventory(places(tuneOf("A4 d2 f2|A4 z4|")));
-  expect(found.pitches.map((p) => [p.pitch.step, p.count])).toEqual([["A", 2], ["D", 1], ["F", 1]]);
+  expect(found.pitches.map((p) => [p.pitch.step, p.count])).toEqual([
+    ["A", 2],
+    ["D", 1],
+    ["F", 1],
+  ]);
   expect([found.notes, found.held, found.leaps]).toEqual([4, 2, 2]);
 });
 

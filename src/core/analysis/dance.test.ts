@@ -9,9 +9,17 @@ const dance = (tune: Tune, infer = true) => findDance(tune, places(tune), infer)
 const STRAINS: [string, string, string][] = [
   ["reel", "4/4", "d2fd Adfd|e2ge cege|d2fd Adfa|gfec d2AF|DFAF DFAd|cdec Acec|dfaf gece|fdec d2A2|"],
   ["reel", "2/2", "dAFA defd|gfed cAGE|FADA FAdA|BGEG cBAG|FADA FAdf|gbag fdAF|GBdB AcBA|FDEC D2A2|"],
-  ["hornpipe", "4/4", "d>cd>e f>ed>f|g>fg>a b2 g2|f>ga>f g>ef>d|e2 e2 e2 a2|d>cd>e f>ed>f|g>fg>a b2 a>g|f>ga>f e>dc>e|d2 d2 d2 z2|"],
+  [
+    "hornpipe",
+    "4/4",
+    "d>cd>e f>ed>f|g>fg>a b2 g2|f>ga>f g>ef>d|e2 e2 e2 a2|d>cd>e f>ed>f|g>fg>a b2 a>g|f>ga>f e>dc>e|d2 d2 d2 z2|",
+  ],
   ["hornpipe", "4/4", "dcde fedf|gfga b2 g2|fgaf gefd|e2 e2 e2 a2|dcde fedf|gfga b2 ag|fgaf edce|d2 d2 d2 z2|"],
-  ["strathspey", "4/4", "d>e f<a b>a f<d|e>f g<b a>g e<c|d<f a>f d<f a>g|f<d e>c d2 A2|d<d f>d A>d f<d|e<e g>e c>e g<e|d<f a>f g<b a>g|f>d e<c d2 d2|"],
+  [
+    "strathspey",
+    "4/4",
+    "d>e f<a b>a f<d|e>f g<b a>g e<c|d<f a>f d<f a>g|f<d e>c d2 A2|d<d f>d A>d f<d|e<e g>e c>e g<e|d<f a>f g<b a>g|f>d e<c d2 d2|",
+  ],
   ["march", "4/4", "d2 d>d d2 f2|a2 a>f d4|g2 g>e B2 g2|f2 f>d A4|d2 d>d d2 f2|a2 a>f d2 f2|g2 e>c A2 c2|d2 d>d d4|"],
   ["polka", "2/4", "d2 fd|e2 ge|f2 af|e4|d2 fd|e2 ge|fa ce|d4|"],
   ["jig", "6/8", "dfd fag|fed cde|ded cBA|Bcd efg|dfd fag|fed cde|fga efg|fdc d3|"],
@@ -35,7 +43,11 @@ describe("dances by their feet", () => {
   it("believes the written name where the metre allows it, and nothing of it when asked for the notes alone", () => {
     const [, metre, music] = STRAINS[0]!;
     const written = (rhythm: string) => tuneOf(music, { metre, more: `R:${rhythm}\n` });
-    expect([dance(written("march"), false).name, dance(written("jig"), false).name, dance(written("march")).name]).toEqual(["march", "reel", "reel"]);
+    expect([
+      dance(written("march"), false).name,
+      dance(written("jig"), false).name,
+      dance(written("march")).name,
+    ]).toEqual(["march", "reel", "reel"]);
     expect(dance(written("march"))).toEqual(dance(written("reel")));
   });
   it("gives its reasons in counts, and owns up where it knows no dance", () => {

@@ -6,8 +6,27 @@ export type Shares = readonly number[];
 
 /** What the notes say about the tonic, each as shares of the twelve sounds. */
 export const EVIDENCE = [
-  "duration", "strong", "final", "strainEnd", "phraseEnd", "barEnd", "opening", "upSemitone", "upTone", "downStep", "held", "lowest", "present",
-  "majorChord", "minorChord", "closingMajor", "closingMinor", "openingMajor", "openingMinor", "preferred", "used",
+  "duration",
+  "strong",
+  "final",
+  "strainEnd",
+  "phraseEnd",
+  "barEnd",
+  "opening",
+  "upSemitone",
+  "upTone",
+  "downStep",
+  "held",
+  "lowest",
+  "present",
+  "majorChord",
+  "minorChord",
+  "closingMajor",
+  "closingMinor",
+  "openingMajor",
+  "openingMinor",
+  "preferred",
+  "used",
 ] as const;
 export type Evidence = Record<(typeof EVIDENCE)[number], Shares>;
 
@@ -18,10 +37,16 @@ const normal = (counts: number[]): Shares => {
 
 const soundOf = (timed: Timed) => midi(timed.event.pitches[timed.event.pitches.length - 1] as never) % 12;
 
-/** Gathers the evidence from bars of a tune (all of it, or one strain). Works on sounds alone, so that no spelling or signature leaks in. */
+/**
+ * Gathers the evidence from bars of a tune (all of it, or one strain). Works on sounds alone, so that no spelling or
+ * signature leaks in.
+ */
 export function gather(from: readonly Place[]): Evidence {
   const notes = timeline(from).filter((t) => t.event.pitches.length > 0);
-  const counts = Object.fromEntries(EVIDENCE.map((name) => [name, new Array<number>(12).fill(0)])) as Record<keyof Evidence, number[]>;
+  const counts = Object.fromEntries(EVIDENCE.map((name) => [name, new Array<number>(12).fill(0)])) as Record<
+    keyof Evidence,
+    number[]
+  >;
   const add = (name: keyof Evidence, timed: Timed | undefined, weight: number) => {
     if (timed) (counts[name] as number[])[soundOf(timed)]! += weight;
   };
@@ -65,7 +90,8 @@ export function gather(from: readonly Place[]): Evidence {
   const shares = Object.fromEntries(EVIDENCE.map((name) => [name, normal(counts[name] as number[])])) as Evidence;
   const heard = (sound: number) => shares.duration[(sound + 12) % 12] as number;
   return {
-    ...shares, present: shares.duration.map((share) => Math.min(1, Math.sqrt(share * 8))),
+    ...shares,
+    present: shares.duration.map((share) => Math.min(1, Math.sqrt(share * 8))),
     // Which of two neighbouring semitones the tune means (C or C sharp), and whether it means any, however seldom.
     preferred: shares.duration.map((share, sound) => share / (share + heard(sound - 1) + heard(sound + 1) + 0.01)),
     used: shares.duration.map((share) => share / (share + 0.02)),
@@ -75,9 +101,15 @@ export function gather(from: readonly Place[]): Evidence {
 /** Sharpness with which a stretch of the tune decides for one triad. */
 const DECIDES = 5;
 
-/** Major and minor triads that stretches of the tune spell: over all of it, at the ends of strains and pairs of bars, and at openings. */
+/**
+ * Major and minor triads that stretches of the tune spell: over all of it, at the ends of strains and pairs of bars,
+ * and at openings.
+ */
 function chords(from: readonly Place[], notes: readonly Timed[], counts: Record<keyof Evidence, number[]>) {
-  const stretches = new Map<string, { weights: number[]; place: Place; last: boolean; first: boolean; ticks: number }>();
+  const stretches = new Map<
+    string,
+    { weights: number[]; place: Place; last: boolean; first: boolean; ticks: number }
+  >();
   const full = from.filter((p) => !p.pickup);
   const order = new Map(full.map((p, i) => [p, i]));
   for (const n of notes) {
@@ -85,7 +117,13 @@ function chords(from: readonly Place[], notes: readonly Timed[], counts: Record<
     const slot = Math.floor((n.place.offset + n.at - n.place.at) / size);
     const id = `${n.place.index}.${slot}`;
     const lasts = slot === Math.ceil((n.place.offset + n.place.ticks) / size) - 1;
-    const found = stretches.get(id) ?? { weights: new Array<number>(12).fill(0), place: n.place, last: lasts, first: slot === 0, ticks: 0 };
+    const found = stretches.get(id) ?? {
+      weights: new Array<number>(12).fill(0),
+      place: n.place,
+      last: lasts,
+      first: slot === 0,
+      ticks: 0,
+    };
     const stress = 1 + 0.35 * strength(n.place, n.at);
     found.weights[soundOf(n)]! += n.event.ticks * stress;
     found.ticks += n.event.ticks;
@@ -93,20 +131,25 @@ function chords(from: readonly Place[], notes: readonly Timed[], counts: Record<
   }
   for (const { weights, place, last, first, ticks } of stretches.values()) {
     const total = weights.reduce((a, b) => a + b, 0) || 1;
-    const fits = [3, 4].map((third) => Array.from({ length: 12 }, (_, root) => {
-      const at = (above: number) => (weights[(root + above) % 12] as number) / total;
-      return Math.exp(DECIDES * (at(0) * 1.1 + at(third) + at(7) * 0.95));
-    }));
+    const fits = [3, 4].map((third) =>
+      Array.from({ length: 12 }, (_, root) => {
+        const at = (above: number) => (weights[(root + above) % 12] as number) / total;
+        return Math.exp(DECIDES * (at(0) * 1.1 + at(third) + at(7) * 0.95));
+      }),
+    );
     const sum = fits.flat().reduce((a, b) => a + b, 0);
     const bar = order.get(place) ?? -1;
     const strainEnds = full[bar + 1]?.strain !== place.strain;
     const closes = last && bar >= 0 && (strainEnds || (bar + 1) % 4 === 0);
-    fits.forEach((fit, minor) => { fit.forEach((f, root) => {
-      const share = (f / sum) * ticks;
-      counts[minor === 0 ? "minorChord" : "majorChord"][root]! += share;
-      if (closes) counts[minor === 0 ? "closingMinor" : "closingMajor"][root]! += share * (strainEnds ? 2 : 1);
-      if (first && (bar === 0 || full[bar - 1]?.strain !== place.strain)) counts[minor === 0 ? "openingMinor" : "openingMajor"][root]! += share;
-    }); });
+    fits.forEach((fit, minor) => {
+      fit.forEach((f, root) => {
+        const share = (f / sum) * ticks;
+        counts[minor === 0 ? "minorChord" : "majorChord"][root]! += share;
+        if (closes) counts[minor === 0 ? "closingMinor" : "closingMajor"][root]! += share * (strainEnds ? 2 : 1);
+        if (first && (bar === 0 || full[bar - 1]?.strain !== place.strain))
+          counts[minor === 0 ? "openingMinor" : "openingMajor"][root]! += share;
+      });
+    });
   }
 }
 

@@ -2,7 +2,8 @@ import type { Tune } from "../score";
 import { midi } from "../theory";
 
 /**
- * A short name for the music of a tune, the same in any key and spelling and for any title: its moves and lengths, repeats and
+ * A short name for the music of a tune, the same in any key and spelling and for any title: its moves and lengths,
+ * repeats and
  * ornaments left out (two running 32-bit hashes after FNV-1a).
  */
 export function fingerprint(tune: Tune): string {
@@ -13,7 +14,10 @@ export function fingerprint(tune: Tune): string {
   };
   let last: number | undefined;
   let held = 0;
-  const flush = () => { if (held) take(held); held = 0; };
+  const flush = () => {
+    if (held) take(held);
+    held = 0;
+  };
   for (const event of tune.strains.flatMap((s) => s.bars.flatMap((b) => b.events))) {
     const sound = event.pitches.length ? midi(event.pitches[event.pitches.length - 1] as never) : undefined;
     flush();

@@ -24,7 +24,10 @@ export type Form = {
   learn: number;
 };
 
-/** Cuts a strain's bars into phrases of four full bars; a pickup goes with the phrase it leads to, one bar left over stays with the last. */
+/**
+ * Cuts a strain's bars into phrases of four full bars; a pickup goes with the phrase it leads to, one bar left over
+ * stays with the last.
+ */
 function cut(bars: readonly Place[]): Place[][] {
   const rows: Place[][] = [];
   let row: Place[] = [];
@@ -48,7 +51,14 @@ function cut(bars: readonly Place[]): Place[][] {
 
 /** Phrases of a tune with what each repeats, and the form in letters. */
 export function findForm(tune: Tune, from: readonly Place[]): Form {
-  const rows = tune.strains.flatMap((strain, s) => cut(from.filter((p) => p.strain === s)).map((row, i) => ({ strain: s, name: `${shortLabel(strain.label)}${i + 1}`, from: (row[0] as Place).index, to: (row[row.length - 1] as Place).index })));
+  const rows = tune.strains.flatMap((strain, s) =>
+    cut(from.filter((p) => p.strain === s)).map((row, i) => ({
+      strain: s,
+      name: `${shortLabel(strain.label)}${i + 1}`,
+      from: (row[0] as Place).index,
+      to: (row[row.length - 1] as Place).index,
+    })),
+  );
   const leadIn = from[0]?.pickup ? from[0].ticks : 0;
   const related = relateUnits(from, rows, leadIn);
   const phrases = rows.map((row, order): Phrase => ({ order, ...row, ...(related[order] as Related) }));
@@ -58,7 +68,14 @@ export function findForm(tune: Tune, from: readonly Place[]): Form {
     const found = relateUnits(from, units, leadIn);
     return units.map((unit, i) => ({ ...unit, ...(found[i] as Related) }));
   };
-  return { phrases, halves: size(2), pairs: size(8), sequence: sequence(tune, from), bars: full.length, learn: Math.max(1, new Set(full.map(music)).size) };
+  return {
+    phrases,
+    halves: size(2),
+    pairs: size(8),
+    sequence: sequence(tune, from),
+    bars: full.length,
+    learn: Math.max(1, new Set(full.map(music)).size),
+  };
 }
 
 const shortLabel = (label: string) => (label.length <= 3 ? label : label.slice(0, 12));
@@ -74,22 +91,32 @@ function grouped(from: readonly Place[], phrases: readonly Phrase[], bars: 2 | 8
   }
   return phrases.flatMap((p) => {
     const full = from.slice(p.from, p.to + 1).filter((b) => !b.pickup && b.offset === 0);
-    return full.flatMap((b, i) => (i % 2 === 0 && full[i + 1] ? [{ from: b.index, to: (full[i + 1] as Place).index }] : []));
+    return full.flatMap((b, i) =>
+      i % 2 === 0 && full[i + 1] ? [{ from: b.index, to: (full[i + 1] as Place).index }] : [],
+    );
   });
 }
 
 /** What a strain is for, by its name: the tune itself, or bars before, between and after it. */
 export const roleOf = (label: string): "tune" | "intro" | "vamp" | "tag" => {
   const found = /^(intro|vamp|tag|outro|coda)/i.exec(label.trim())?.[1]?.toLowerCase();
-  return found === undefined ? "tune" : found === "outro" || found === "coda" ? "tag" : (found as "intro" | "vamp" | "tag");
+  return found === undefined
+    ? "tune"
+    : found === "outro" || found === "coda"
+      ? "tag"
+      : (found as "intro" | "vamp" | "tag");
 };
 
 /** "AABB": each strain's letter as often as its repeat says. */
 function sequence(tune: Tune, from: readonly Place[]): string {
-  return tune.strains.map((strain, s) => {
-    const bars = from.filter((p) => p.strain === s);
-    const times = Math.max(1, ...bars.map((p) => p.bar.repeatEnd ?? 1));
-    const letter = strain.label.length <= 2 ? strain.label : ` ${strain.label.toLowerCase()} `;
-    return letter.repeat(times);
-  }).join("").replace(/\s+/g, " ").trim();
+  return tune.strains
+    .map((strain, s) => {
+      const bars = from.filter((p) => p.strain === s);
+      const times = Math.max(1, ...bars.map((p) => p.bar.repeatEnd ?? 1));
+      const letter = strain.label.length <= 2 ? strain.label : ` ${strain.label.toLowerCase()} `;
+      return letter.repeat(times);
+    })
+    .join("")
+    .replace(/\s+/g, " ")
+    .trim();
 }

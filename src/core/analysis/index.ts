@@ -1,4 +1,5 @@
-// Analysis: what a tune is. In: the score. Out: key and mode with their evidence, dance type, form and phrases, inventory.
+// Analysis: what a tune is. In: the score. Out: key and mode with their evidence, dance type, form and phrases,
+// inventory.
 export * from "./analyse";
 export * from "./dance";
 export * from "./fingerprint";

@@ -9,15 +9,20 @@ type Findable = (typeof FINDABLE)[number];
 type Table = Record<(typeof EVIDENCE)[number], number[]>;
 
 /** The weights file: what each sound above the tonic counts for, shared by all modes and added by each. */
-type Weights = { shared: Table; modes: Record<"major" | "mixolydian" | "dorian" | "minor", { bias: number; table: Table }> };
+type Weights = {
+  shared: Table;
+  modes: Record<"major" | "mixolydian" | "dorian" | "minor", { bias: number; table: Table }>;
+};
 const { shared, modes } = weights as unknown as Weights;
 
 const swapped = (table: Table, a: number, b: number): Table =>
-  Object.fromEntries(EVIDENCE.map((name) => {
-    const row = [...table[name]];
-    [row[a], row[b]] = [row[b] as number, row[a] as number];
-    return [name, row];
-  })) as Table;
+  Object.fromEntries(
+    EVIDENCE.map((name) => {
+      const row = [...table[name]];
+      [row[a], row[b]] = [row[b] as number, row[a] as number];
+      return [name, row];
+    }),
+  ) as Table;
 
 const sum = (a: Table, b: Table): Table =>
   Object.fromEntries(EVIDENCE.map((name) => [name, a[name].map((x, i) => x + (b[name][i] as number))])) as Table;
@@ -43,7 +48,8 @@ const points = (evidence: Evidence, name: (typeof EVIDENCE)[number], tonic: numb
   const row = TABLES[mode].table[name];
   const shares = evidence[name];
   let total = 0;
-  for (let sound = 0; sound < 12; sound++) total += (shares[sound] as number) * (row[(sound - tonic + 12) % 12] as number);
+  for (let sound = 0; sound < 12; sound++)
+    total += (shares[sound] as number) * (row[(sound - tonic + 12) % 12] as number);
   return total;
 };
 
@@ -54,9 +60,13 @@ const points = (evidence: Evidence, name: (typeof EVIDENCE)[number], tonic: numb
  */
 export function rankKeys(from: readonly Place[]): RankedKey[] {
   const evidence = gather(from);
-  const scored = FINDABLE.flatMap((mode) => Array.from({ length: 12 }, (_, tonic) => ({
-    mode, tonic, score: TABLES[mode].bias + EVIDENCE.reduce((total, name) => total + points(evidence, name, tonic, mode), 0),
-  }))).sort((a, b) => b.score - a.score);
+  const scored = FINDABLE.flatMap((mode) =>
+    Array.from({ length: 12 }, (_, tonic) => ({
+      mode,
+      tonic,
+      score: TABLES[mode].bias + EVIDENCE.reduce((total, name) => total + points(evidence, name, tonic, mode), 0),
+    })),
+  ).sort((a, b) => b.score - a.score);
   const top = scored[0]?.score ?? 0;
   const counts = spellings(from);
   const sumOfAll = scored.reduce((total, s) => total + Math.exp(s.score - top), 0);
@@ -76,9 +86,13 @@ function spellings(from: readonly Place[]): [string, number][] {
   return [...counts].sort((a, b) => b[1] - a[1]);
 }
 
-/** How the tune itself spells a sound, where that gives a signature of up to seven signs; otherwise the spelling with the smaller signature. */
+/**
+ * How the tune itself spells a sound, where that gives a signature of up to seven signs; otherwise the spelling with
+ * the smaller signature.
+ */
 const spelled = (counts: readonly [string, number][], tonic: number, mode: Mode): string =>
-  counts.find(([name]) => semitoneOf(name) === tonic && Math.abs(signature({ tonic: name, mode })) <= 7)?.[0] ?? spellTonic(tonic, mode);
+  counts.find(([name]) => semitoneOf(name) === tonic && Math.abs(signature({ tonic: name, mode })) <= 7)?.[0] ??
+  spellTonic(tonic, mode);
 
 const SAYS: Record<(typeof EVIDENCE)[number], (tonic: string, mode: Mode) => string> = {
   duration: (_, mode) => `the notes fit its ${mode} scale`,
@@ -110,7 +124,10 @@ function reasons(evidence: Evidence, tonic: number, mode: Findable, name: string
     const own = points(evidence, kind, tonic, mode);
     const mean = Array.from({ length: 12 }, (_, t) => points(evidence, kind, t, mode)).reduce((a, b) => a + b, 0) / 12;
     return { kind, gain: own - mean };
-  }).filter((r) => r.gain > 0.05).sort((a, b) => b.gain - a.gain).slice(0, 3)
+  })
+    .filter((r) => r.gain > 0.05)
+    .sort((a, b) => b.gain - a.gain)
+    .slice(0, 3)
     .map(({ kind, gain }) => `${SAYS[kind](name, mode)} (+${gain.toFixed(1)})`);
 }
 
@@ -130,13 +147,19 @@ export function findKey(tune: Tune, from: readonly Place[], infer = false): KeyF
   const ranked = rankKeys(from);
   const best = ranked[0] as RankedKey;
   const declared = tune.key;
-  const same = (k: { tonic: string; mode: Mode }) => semitoneOf(k.tonic) === semitoneOf(declared.tonic) && k.mode === declared.mode;
+  const same = (k: { tonic: string; mode: Mode }) =>
+    semitoneOf(k.tonic) === semitoneOf(declared.tonic) && k.mode === declared.mode;
   const own = ranked.find(same);
   const chosen = infer ? best : (own ?? { ...best, confidence: 0, evidence: [] });
   const doubt = !same(best) && best.confidence > 0.6;
   return {
     key: infer ? (same(best) ? declared : { tonic: best.tonic, mode: best.mode }) : declared,
-    confidence: chosen.confidence, declared, ranked: ranked.slice(0, 5), evidence: chosen.evidence,
-    disagreement: doubt ? `The file says ${keyName(declared)}; the notes speak for ${best.tonic} ${best.mode} (${best.evidence[0] ?? "by their fit"}).` : undefined,
+    confidence: chosen.confidence,
+    declared,
+    ranked: ranked.slice(0, 5),
+    evidence: chosen.evidence,
+    disagreement: doubt
+      ? `The file says ${keyName(declared)}; the notes speak for ${best.tonic} ${best.mode} (${best.evidence[0] ?? "by their fit"}).`
+      : undefined,
   };
 }

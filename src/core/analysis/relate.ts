@@ -2,32 +2,65 @@ import { barTicks, type Event, type Place } from "../score";
 import { diatonic, intervalName, midi, type Pitch } from "../theory";
 
 /** What a unit of the tune is to an earlier one. */
-export const RELATIONS = ["new", "same", "same start, new ending", "echo", "same notes, new rhythm", "same rhythm, other notes"] as const;
+export const RELATIONS = [
+  "new",
+  "same",
+  "same start, new ending",
+  "echo",
+  "same notes, new rhythm",
+  "same rhythm, other notes",
+] as const;
 export type Relation = (typeof RELATIONS)[number];
 
-/** A relation with the unit it points to (by order), the first bar (index) that differs, and an echo's distance in scale steps (up is positive). */
-export type Related = { relation: Relation; model: number | undefined; parts: number | undefined; shift: number | undefined };
+/**
+ * A relation with the unit it points to (by order), the first bar (index) that differs, and an echo's distance in scale
+ * steps (up is positive).
+ */
+export type Related = {
+  relation: Relation;
+  model: number | undefined;
+  parts: number | undefined;
+  shift: number | undefined;
+};
 
 /** A stretch of bars to be compared, by index into the tune's places, both ends included. */
 export type Unit = { from: number; to: number };
 
 /** What is heard in a bar, for telling same from different: sounds and lengths, without ornaments. */
-export const music = (place: Place): string => place.bar.events.map((e) => `${e.pitches.map(midi).join(".")}:${e.ticks}`).join(" ");
+export const music = (place: Place): string =>
+  place.bar.events.map((e) => `${e.pitches.map(midi).join(".")}:${e.ticks}`).join(" ");
 
 /** A unit as the ear compares it. */
-type Heard = { bars: readonly Place[]; music: readonly string[]; rhythm: readonly string[]; tops: readonly number[]; steps: readonly number[]; lengths: readonly number[] };
+type Heard = {
+  bars: readonly Place[];
+  music: readonly string[];
+  rhythm: readonly string[];
+  tops: readonly number[];
+  steps: readonly number[];
+  lengths: readonly number[];
+};
 
 const top = (pitches: readonly Pitch[]) => pitches[pitches.length - 1] as Pitch;
 
-/** Full bars of a unit; the last one without its lead-in to what follows, since another phrase may be led into another way. */
+/**
+ * Full bars of a unit; the last one without its lead-in to what follows, since another phrase may be led into another
+ * way.
+ */
 function heard(places: readonly Place[], { from, to }: Unit, leadIn: number): Heard {
   const bars = places.slice(from, to + 1).filter((p) => !p.pickup);
-  const events = bars.map((p, i) => (i < bars.length - 1 || leadIn === 0 ? p.bar.events : clipped(p.bar.events, Math.min(p.ticks, barTicks(p.metre) - leadIn))));
+  const events = bars.map((p, i) =>
+    i < bars.length - 1 || leadIn === 0
+      ? p.bar.events
+      : clipped(p.bar.events, Math.min(p.ticks, barTicks(p.metre) - leadIn)),
+  );
   const notes = events.flat().filter((e) => e.pitches.length > 0);
   return {
-    bars, music: events.map((list) => list.map((e) => `${e.pitches.map(midi).join(".")}:${e.ticks}`).join(" ")),
+    bars,
+    music: events.map((list) => list.map((e) => `${e.pitches.map(midi).join(".")}:${e.ticks}`).join(" ")),
     rhythm: events.map((list) => list.map((e) => `${e.pitches.length ? "" : "z"}${e.ticks}`).join(" ")),
-    tops: notes.map((e) => midi(top(e.pitches))), steps: notes.map((e) => diatonic(top(e.pitches))), lengths: notes.map((e) => e.ticks),
+    tops: notes.map((e) => midi(top(e.pitches))),
+    steps: notes.map((e) => diatonic(top(e.pitches))),
+    lengths: notes.map((e) => e.ticks),
   };
 }
 
@@ -49,7 +82,8 @@ function likeness(a: readonly number[], b: readonly number[]): number {
   let row = new Array<number>(b.length + 1).fill(0);
   for (const x of a) {
     const next = [0];
-    for (const [j, y] of b.entries()) next.push(x === y ? (row[j] as number) + 1 : Math.max(row[j + 1] as number, next[j] as number));
+    for (const [j, y] of b.entries())
+      next.push(x === y ? (row[j] as number) + 1 : Math.max(row[j + 1] as number, next[j] as number));
     row = next;
   }
   return (row[b.length] ?? 0) / Math.max(1, a.length, b.length);
@@ -70,16 +104,20 @@ function isPlain({ lengths }: Heard): boolean {
 
 /** Steps of the staff between two units of one shape and rhythm; undefined where the shapes differ. */
 function shiftOf(own: Heard, model: Heard): number | undefined {
-  if (own.steps.length < 3 || !equal(own.rhythm, model.rhythm) || own.steps.length !== model.steps.length) return undefined;
+  if (own.steps.length < 3 || !equal(own.rhythm, model.rhythm) || own.steps.length !== model.steps.length)
+    return undefined;
   const shift = (own.steps[0] as number) - (model.steps[0] as number);
   const moves = new Set(own.steps).size > 1;
-  return shift !== 0 && moves && own.steps.every((s, i) => s - (model.steps[i] as number) === shift) ? shift : undefined;
+  return shift !== 0 && moves && own.steps.every((s, i) => s - (model.steps[i] as number) === shift)
+    ? shift
+    : undefined;
 }
 
 const NEW: Related = { relation: "new", model: undefined, parts: undefined, shift: undefined };
 
 /**
- * Compares each unit with those before it, the nearest likeness first: same; same start, new ending (half of it or more alike);
+ * Compares each unit with those before it, the nearest likeness first: same; same start, new ending (half of it or more
+ * alike);
  * echo; same notes in another rhythm; same rhythm with other notes (unless the rhythm is plain running notes).
  * `leadIn` is the pickup in ticks.
  */
@@ -88,7 +126,10 @@ export function relateUnits(places: readonly Place[], units: readonly Unit[], le
   return all.map((own, i) => {
     const back = Math.max(0, i - REACH);
     const earlier = all.slice(back, i);
-    const alike = earlier.map((model) => { const d = own.music.findIndex((m, k) => m !== model.music[k]); return d < 0 ? own.music.length : d; });
+    const alike = earlier.map((model) => {
+      const d = own.music.findIndex((m, k) => m !== model.music[k]);
+      return d < 0 ? own.music.length : d;
+    });
     const first = (test: (model: Heard, k: number) => boolean) => earlier.findIndex(test);
     const same = first((model, k) => alike[k] === own.music.length && model.music.length === own.music.length);
     if (same >= 0) return { ...NEW, relation: "same", model: back + same };
@@ -99,10 +140,17 @@ export function relateUnits(places: readonly Place[], units: readonly Unit[], le
     }
     const echo = first((model) => shiftOf(own, model) !== undefined);
     if (echo >= 0) return { ...NEW, relation: "echo", model: back + echo, shift: shiftOf(own, earlier[echo] as Heard) };
-    const notes = first((model) => own.tops.length >= 3 && !equal(own.rhythm, model.rhythm) && likeness(collapsed(own.tops), collapsed(model.tops)) >= SAME_NOTES);
+    const notes = first(
+      (model) =>
+        own.tops.length >= 3 &&
+        !equal(own.rhythm, model.rhythm) &&
+        likeness(collapsed(own.tops), collapsed(model.tops)) >= SAME_NOTES,
+    );
     if (notes >= 0) return { ...NEW, relation: "same notes, new rhythm", model: back + notes };
     const others = (model: Heard) => own.music.filter((m, k) => m !== model.music[k]).length * 2 > own.music.length;
-    const rhythm = first((model) => equal(own.rhythm, model.rhythm) && own.lengths.length >= 3 && !isPlain(own) && others(model));
+    const rhythm = first(
+      (model) => equal(own.rhythm, model.rhythm) && own.lengths.length >= 3 && !isPlain(own) && others(model),
+    );
     if (rhythm >= 0) return { ...NEW, relation: "same rhythm, other notes", model: back + rhythm };
     return NEW;
   });

@@ -31,16 +31,24 @@ export function relationWords(phrase: Phrase, form: Form, places: readonly Place
   const model = phrase.model === undefined ? undefined : form.phrases[phrase.model]?.name;
   if (model === undefined) return "new";
   const words: Record<Phrase["relation"], () => string> = {
-    new: () => "new", same: () => `same as ${model}`, "same start, new ending": () => `as ${model}, new ending from bar ${places[phrase.parts ?? phrase.from]?.number}`,
-    echo: () => `echo of ${model}, ${shiftWords(phrase.shift ?? 0)}`, "same notes, new rhythm": () => `notes of ${model}, new rhythm`, "same rhythm, other notes": () => `rhythm of ${model}, other notes`,
+    new: () => "new",
+    same: () => `same as ${model}`,
+    "same start, new ending": () => `as ${model}, new ending from bar ${places[phrase.parts ?? phrase.from]?.number}`,
+    echo: () => `echo of ${model}, ${shiftWords(phrase.shift ?? 0)}`,
+    "same notes, new rhythm": () => `notes of ${model}, new rhythm`,
+    "same rhythm, other notes": () => `rhythm of ${model}, other notes`,
   };
   return words[phrase.relation]();
 }
 
 /** Which of its model's dye and texture a phrase keeps. */
 const KEEPS: Record<Phrase["relation"], { dye: boolean; texture: boolean }> = {
-  new: { dye: false, texture: false }, same: { dye: true, texture: true }, "same start, new ending": { dye: true, texture: true }, echo: { dye: true, texture: true },
-  "same notes, new rhythm": { dye: true, texture: false }, "same rhythm, other notes": { dye: false, texture: true },
+  new: { dye: false, texture: false },
+  same: { dye: true, texture: true },
+  "same start, new ending": { dye: true, texture: true },
+  echo: { dye: true, texture: true },
+  "same notes, new rhythm": { dye: true, texture: false },
+  "same rhythm, other notes": { dye: false, texture: true },
 };
 
 /** The weave: dye says notes, texture says rhythm, bar by bar. `labels` are the names of the strains. */
@@ -62,8 +70,16 @@ export function weave(places: readonly Place[], form: Form, labels: readonly str
     return places.slice(phrase.from, phrase.to + 1).map((place): Cell => {
       const parting = phrase.parts !== undefined && place.index >= phrase.parts && !place.pickup;
       return {
-        bar: place.index, number: place.number, ...own, parting, linen, pickup: place.pickup,
-        opens: place.bar.repeatStart === true, closes: place.bar.repeatEnd !== undefined, ending: place.bar.ending !== undefined, phrase: phrase.name,
+        bar: place.index,
+        number: place.number,
+        ...own,
+        parting,
+        linen,
+        pickup: place.pickup,
+        opens: place.bar.repeatStart === true,
+        closes: place.bar.repeatEnd !== undefined,
+        ending: place.bar.ending !== undefined,
+        phrase: phrase.name,
         says: `${place.pickup ? "pickup" : `bar ${place.number}`}, ${phrase.name}: ${parting ? `parts from ${form.phrases[phrase.model as number]?.name} here` : words}`,
       };
     });
@@ -71,4 +87,8 @@ export function weave(places: readonly Place[], form: Form, labels: readonly str
 }
 
 const rhythm = (places: readonly Place[], phrase: Phrase) =>
-  places.slice(phrase.from, phrase.to + 1).filter((p) => !p.pickup).map((p) => p.bar.events.map((e) => `${e.pitches.length ? "" : "z"}${e.ticks}`).join(" ")).join("|");
+  places
+    .slice(phrase.from, phrase.to + 1)
+    .filter((p) => !p.pickup)
+    .map((p) => p.bar.events.map((e) => `${e.pitches.length ? "" : "z"}${e.ticks}`).join(" "))
+    .join("|");

@@ -3,38 +3,82 @@ import { beatTicks, type Place } from "../score";
 import { type ChordNames, nameChord } from "../theory";
 import type { ChordPlan } from "./model";
 
-export type ChartCell = { /** How the chord is written, or "" before the first. */ name: string; symbol: string; /** Ticks into the bar, and felt beats it lasts. */ at: number; beats: number };
+export type ChartCell = {
+  /** How the chord is written, or "" before the first. */ name: string;
+  symbol: string /** Ticks into the bar, and felt beats it lasts. */;
+  at: number;
+  beats: number;
+};
 export type ChartBar = {
-  bar: number; number: number; cells: ChartCell[];
-  repeatStart: boolean; /** Times in all, where a repeat ends. */ repeatEnd: number; ending: string; close: "single" | "double" | "final";
+  bar: number;
+  number: number;
+  cells: ChartCell[];
+  repeatStart: boolean /** Times in all, where a repeat ends. */;
+  repeatEnd: number;
+  ending: string;
+  close: "single" | "double" | "final";
   /** Syllables of the first verse under it. */ words: string;
 };
 /** One phrase of the chart; of a bare lead-in only the words are kept, in brackets before the bar it leads to. */
 export type ChartRow = { name: string; bars: ChartBar[] };
 
-/** The chords of a tune by phrase rows, as a player reads them: every bar with its chords and their beats, repeats, endings and words. */
-export function chordChart(plan: ChordPlan, places: readonly Place[], phrases: readonly Phrase[], names: ChordNames = "letters"): ChartRow[] {
+/**
+ * The chords of a tune by phrase rows, as a player reads them: every bar with its chords and their beats, repeats,
+ * endings and words.
+ */
+export function chordChart(
+  plan: ChordPlan,
+  places: readonly Place[],
+  phrases: readonly Phrase[],
+  names: ChordNames = "letters",
+): ChartRow[] {
   let leadIn = "";
-  return phrases.map((phrase) => ({
-    name: phrase.name,
-    bars: places.slice(phrase.from, phrase.to + 1).flatMap((place): ChartBar[] => {
-      const chords = plan.chords.filter((c) => c.bar === place.index);
-      if (place.pickup && chords.length === 0) { leadIn = wordsOf(place); return []; }
-      const { bar } = place;
-      const words = [leadIn && `(${leadIn})`, wordsOf(place)].filter(Boolean).join(" ");
-      leadIn = "";
-      return [{
-        bar: place.index, number: place.number,
-        cells: chords.map((c) => ({ at: c.at, symbol: c.symbol, name: nameChord(c.symbol, place.key, names), beats: c.ticks / beatTicks(place.metre) })),
-        repeatStart: bar.repeatStart === true, repeatEnd: bar.repeatEnd ?? 0, ending: bar.ending?.join(", ") ?? "",
-        close: bar.barline === "final" || bar.barline === "heavy" ? "final" : bar.barline === "double" ? "double" : "single",
-        words,
-      }];
-    }),
-  })).filter((row) => row.bars.length > 0);
+  return phrases
+    .map((phrase) => ({
+      name: phrase.name,
+      bars: places.slice(phrase.from, phrase.to + 1).flatMap((place): ChartBar[] => {
+        const chords = plan.chords.filter((c) => c.bar === place.index);
+        if (place.pickup && chords.length === 0) {
+          leadIn = wordsOf(place);
+          return [];
+        }
+        const { bar } = place;
+        const words = [leadIn && `(${leadIn})`, wordsOf(place)].filter(Boolean).join(" ");
+        leadIn = "";
+        return [
+          {
+            bar: place.index,
+            number: place.number,
+            cells: chords.map((c) => ({
+              at: c.at,
+              symbol: c.symbol,
+              name: nameChord(c.symbol, place.key, names),
+              beats: c.ticks / beatTicks(place.metre),
+            })),
+            repeatStart: bar.repeatStart === true,
+            repeatEnd: bar.repeatEnd ?? 0,
+            ending: bar.ending?.join(", ") ?? "",
+            close:
+              bar.barline === "final" || bar.barline === "heavy"
+                ? "final"
+                : bar.barline === "double"
+                  ? "double"
+                  : "single",
+            words,
+          },
+        ];
+      }),
+    }))
+    .filter((row) => row.bars.length > 0);
 }
 
 /** Syllables of the first verse in a bar, joined as they are read. */
 function wordsOf(place: Place): string {
-  return place.bar.events.map((e) => { const s = e.lyrics?.[0]; return s ? s.text + (s.hyphen ? "-" : " ") : ""; }).join("").trim();
+  return place.bar.events
+    .map((e) => {
+      const s = e.lyrics?.[0];
+      return s ? s.text + (s.hyphen ? "-" : " ") : "";
+    })
+    .join("")
+    .trim();
 }

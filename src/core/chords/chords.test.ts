@@ -18,7 +18,10 @@ const request = (tune: Tune) => {
   return { places: analysis.places, phrases: analysis.form.phrases, keys: strainKeys(tune, analysis) };
 };
 const plan = (tune: Tune, locks: ChordLock[] = []) => deriveChords({ ...request(tune), locks });
-const symbols = (tune: Tune) => plan(tune).chords.map((c) => c.symbol).join(" ");
+const symbols = (tune: Tune) =>
+  plan(tune)
+    .chords.map((c) => c.symbol)
+    .join(" ");
 
 describe("chords under clear music", () => {
   test.each([
@@ -42,7 +45,11 @@ describe("chords under clear music", () => {
   });
   it("chords the same music alike", () => {
     const found = plan(tuneOf("d2fd Adfd|e2ce Aece|d2fd Adfd|g2dg Bgdg|d2fd Adfd|e2ce Aece|a2fa dafa|d8|"));
-    const at = (bar: number) => found.chords.filter((c) => c.bar === bar).map((c) => c.symbol).join();
+    const at = (bar: number) =>
+      found.chords
+        .filter((c) => c.bar === bar)
+        .map((c) => c.symbol)
+        .join();
     expect([at(2), at(4)]).toEqual([at(0), at(0)]);
     expect(at(5)).toBe(at(1));
   });
@@ -59,11 +66,20 @@ describe("odd tunes", () => {
   it("an unmetred tune has chords to its end", () => {
     const tune = tuneOf("d2 f2 a4 g2 e2 | a2 c'2 d'8 |", { metre: "none" });
     const { places } = request(tune);
-    for (const style of STYLES) expect(all(tune, style).chords.reduce((sum, c) => sum + c.ticks, 0)).toBe(places.filter((p) => !p.pickup).reduce((sum, p) => sum + p.ticks, 0));
+    for (const style of STYLES)
+      expect(all(tune, style).chords.reduce((sum, c) => sum + c.ticks, 0)).toBe(
+        places.filter((p) => !p.pickup).reduce((sum, p) => sum + p.ticks, 0),
+      );
   });
   it("strains in different keys each have their own chords", () => {
-    const found = all(tuneOf("P:A\nd2fd Adfd|a2ec Ace2|d2fd Adfd|d8||\nP:B\nK:G\ng2bg dgbg|d2fd Adfd|g2bg dgbg|g8|]"), THREE_CHORD);
-    expect(found.vocabulary).toEqual([["D", "G", "A", "A7"], ["G", "C", "D", "D7"]]);
+    const found = all(
+      tuneOf("P:A\nd2fd Adfd|a2ec Ace2|d2fd Adfd|d8||\nP:B\nK:G\ng2bg dgbg|d2fd Adfd|g2bg dgbg|g8|]"),
+      THREE_CHORD,
+    );
+    expect(found.vocabulary).toEqual([
+      ["D", "G", "A", "A7"],
+      ["G", "C", "D", "D7"],
+    ]);
     expect([found.chords[0]?.roman, found.chords.at(-1)?.roman]).toEqual(["I", "I"]);
   });
   it("a chromatic melody keeps to the style, and every note has a role", () => {
@@ -83,37 +99,76 @@ describe("odd tunes", () => {
 });
 
 describe("locks and runners-up", () => {
-  const locked = fc.record({ tune: arbitraryTune({ maxBars: 4 }), bar: fc.nat(20), half: fc.boolean(), symbol: fc.constantFrom("Bb7", "F#m", "C", "Ebdim", "G5") });
+  const locked = fc.record({
+    tune: arbitraryTune({ maxBars: 4 }),
+    bar: fc.nat(20),
+    half: fc.boolean(),
+    symbol: fc.constantFrom("Bb7", "F#m", "C", "Ebdim", "G5"),
+  });
   it("every lock holds exactly, whatever the chord", () => {
-    fc.assert(fc.property(locked, ({ tune, bar, half, symbol }) => {
-      const { places } = analyse(tune);
-      const place = places[bar % places.length]!;
-      const lock: ChordLock = { bar: place.index, at: half ? Math.floor(place.ticks / 2) : 0, ticks: Math.ceil(place.ticks / (half ? 2 : 1)), symbol, by: "teacher" };
-      const inside = plan(tune, [lock]).chords.filter((c) => c.bar === lock.bar && c.at < lock.at + lock.ticks && c.at + c.ticks > lock.at);
-      expect(inside.reduce((sum, c) => sum + c.ticks, 0)).toBe(Math.min(lock.ticks, place.ticks - lock.at));
-      for (const c of inside) expect([c.symbol, c.locked]).toEqual([symbol, true]);
-    }), { numRuns: 60 });
+    fc.assert(
+      fc.property(locked, ({ tune, bar, half, symbol }) => {
+        const { places } = analyse(tune);
+        const place = places[bar % places.length]!;
+        const lock: ChordLock = {
+          bar: place.index,
+          at: half ? Math.floor(place.ticks / 2) : 0,
+          ticks: Math.ceil(place.ticks / (half ? 2 : 1)),
+          symbol,
+          by: "teacher",
+        };
+        const inside = plan(tune, [lock]).chords.filter(
+          (c) => c.bar === lock.bar && c.at < lock.at + lock.ticks && c.at + c.ticks > lock.at,
+        );
+        expect(inside.reduce((sum, c) => sum + c.ticks, 0)).toBe(Math.min(lock.ticks, place.ticks - lock.at));
+        for (const c of inside) expect([c.symbol, c.locked]).toEqual([symbol, true]);
+      }),
+      { numRuns: 60 },
+    );
   });
   it("runners-up cost what every path says they do", () => {
-    fc.assert(fc.property(arbitraryTune({ maxBars: 2 }), (tune) => {
-      const { places, keys } = request(tune);
-      const cut = segments(places, new Set([places.length - 1])).slice(0, 4);
-      const problem = chordProblem(cut, beatsOf(cut, keys, new Set([0])), keys, keys.map(() => ["C", "F", "G"]), []);
-      const small = { ...problem, states: problem.states.map((s) => s.slice(0, 5)) };
-      const price = (path: number[]) => path.reduce((sum, s, i) => {
-        const state = small.states[i]![s]!;
-        const before = i > 0 ? small.states[i - 1]![path[i - 1]!]! : undefined;
-        return sum + small.local.reduce((n, c) => n + c.at(i, state), 0) + (before ? small.moves.reduce((n, c) => n + c.into(i, before, state), 0) : 0);
-      }, 0);
-      const paths = small.states.reduce<number[][]>((all, states) => all.flatMap((p) => states.map((_, s) => [...p, s])), [[]]);
-      const costs = paths.map(price);
-      const best = Math.min(...costs);
-      const found = solve(small);
-      expect(found.cost).toBeCloseTo(best, 8);
-      small.states.forEach((states, i) => {
-        states.forEach((_, s) => void expect(found.marginals[i]![s]).toBeCloseTo(Math.min(...costs.filter((_, p) => paths[p]![i] === s)) - best, 8));
-      });
-    }), { numRuns: 25 });
+    fc.assert(
+      fc.property(arbitraryTune({ maxBars: 2 }), (tune) => {
+        const { places, keys } = request(tune);
+        const cut = segments(places, new Set([places.length - 1])).slice(0, 4);
+        const problem = chordProblem(
+          cut,
+          beatsOf(cut, keys, new Set([0])),
+          keys,
+          keys.map(() => ["C", "F", "G"]),
+          [],
+        );
+        const small = { ...problem, states: problem.states.map((s) => s.slice(0, 5)) };
+        const price = (path: number[]) =>
+          path.reduce((sum, s, i) => {
+            const state = small.states[i]![s]!;
+            const before = i > 0 ? small.states[i - 1]![path[i - 1]!]! : undefined;
+            return (
+              sum +
+              small.local.reduce((n, c) => n + c.at(i, state), 0) +
+              (before ? small.moves.reduce((n, c) => n + c.into(i, before, state), 0) : 0)
+            );
+          }, 0);
+        const paths = small.states.reduce<number[][]>(
+          (all, states) => all.flatMap((p) => states.map((_, s) => [...p, s])),
+          [[]],
+        );
+        const costs = paths.map(price);
+        const best = Math.min(...costs);
+        const found = solve(small);
+        expect(found.cost).toBeCloseTo(best, 8);
+        small.states.forEach((states, i) => {
+          states.forEach(
+            (_, s) =>
+              void expect(found.marginals[i]![s]).toBeCloseTo(
+                Math.min(...costs.filter((_, p) => paths[p]![i] === s)) - best,
+                8,
+              ),
+          );
+        });
+      }),
+      { numRuns: 25 },
+    );
   });
   it("a chosen runner-up costs the plan what it said", () => {
     const tune = tuneOf("dfef dAFA|egfe dcBA|dfef gbag|fdec d4|");
@@ -131,7 +186,12 @@ describe("locks and runners-up", () => {
   it("keeps the chords printed in the file, and says so", () => {
     const tune = tuneOf('"Em"d4 "C"d4|d8|"G"d8|');
     const found = plan(tune, fileLocks(analyse(tune).places));
-    expect(found.chords.map((c) => [c.bar, c.at / QUARTER, c.symbol])).toEqual([[0, 0, "Em"], [0, 2, "C"], [1, 0, "C"], [2, 0, "G"]]);
+    expect(found.chords.map((c) => [c.bar, c.at / QUARTER, c.symbol])).toEqual([
+      [0, 0, "Em"],
+      [0, 2, "C"],
+      [1, 0, "C"],
+      [2, 0, "G"],
+    ]);
     expect(found.chords[0]?.reason).toBe("The file gives E minor here.");
   });
   it("refuses a lock that is no chord", () => {
@@ -141,43 +201,65 @@ describe("locks and runners-up", () => {
 
 describe("properties of every plan", () => {
   it("fills every bar but the pickup, inside the style, with three runners-up and no better one", () => {
-    fc.assert(fc.property(arbitraryTune(), (tune) => {
-      const found = plan(tune);
-      const { places } = analyse(tune);
-      for (const place of places.filter((p) => !p.pickup)) {
-        expect(found.chords.filter((c) => c.bar === place.index).reduce((sum, c) => sum + c.ticks, 0)).toBe(place.ticks);
-      }
-      for (const c of found.chords) {
-        expect(found.vocabulary[places[c.bar]!.strain]).toContain(c.symbol);
-        expect(c.alternatives.length).toBeGreaterThanOrEqual(3);
-        expect(c.alternatives.map((a) => a.cost)).toEqual([...c.alternatives.map((a) => a.cost)].sort((a, b) => a - b));
-        expect(c.alternatives[0]!.cost).toBeGreaterThanOrEqual(-1e-9);
-        expect(c.reason).toMatch(/^[A-Z].*\.$/);
-      }
-      expect(plan(tune)).toEqual(found);
-    }), { numRuns: 60 });
+    fc.assert(
+      fc.property(arbitraryTune(), (tune) => {
+        const found = plan(tune);
+        const { places } = analyse(tune);
+        for (const place of places.filter((p) => !p.pickup)) {
+          expect(found.chords.filter((c) => c.bar === place.index).reduce((sum, c) => sum + c.ticks, 0)).toBe(
+            place.ticks,
+          );
+        }
+        for (const c of found.chords) {
+          expect(found.vocabulary[places[c.bar]!.strain]).toContain(c.symbol);
+          expect(c.alternatives.length).toBeGreaterThanOrEqual(3);
+          expect(c.alternatives.map((a) => a.cost)).toEqual(
+            [...c.alternatives.map((a) => a.cost)].sort((a, b) => a - b),
+          );
+          expect(c.alternatives[0]!.cost).toBeGreaterThanOrEqual(-1e-9);
+          expect(c.reason).toMatch(/^[A-Z].*\.$/);
+        }
+        expect(plan(tune)).toEqual(found);
+      }),
+      { numRuns: 60 },
+    );
   });
   it("keeps to the vocabulary of every style, and opens fifths in Modal", () => {
-    fc.assert(fc.property(arbitraryTune({ maxBars: 4 }), fc.constantFrom(...STYLES), (tune, style) => {
-      const found = deriveChords({ ...request(tune), style });
-      const { places } = analyse(tune);
-      for (const c of found.chords) {
-        expect(found.vocabulary[places[c.bar]!.strain]).toContain(c.symbol);
-        if (style.name === "Modal") expect(c.symbol).toMatch(/5$/);
-      }
-      for (const mode of MODES) for (const set of style.sets[mode]) for (const word of set) expect(parseChord(chordOn(word, { tonic: "D", mode }))).not.toBeNull();
-    }), { numRuns: 40 });
+    fc.assert(
+      fc.property(arbitraryTune({ maxBars: 4 }), fc.constantFrom(...STYLES), (tune, style) => {
+        const found = deriveChords({ ...request(tune), style });
+        const { places } = analyse(tune);
+        for (const c of found.chords) {
+          expect(found.vocabulary[places[c.bar]!.strain]).toContain(c.symbol);
+          if (style.name === "Modal") expect(c.symbol).toMatch(/5$/);
+        }
+        for (const mode of MODES)
+          for (const set of style.sets[mode])
+            for (const word of set) expect(parseChord(chordOn(word, { tonic: "D", mode }))).not.toBeNull();
+      }),
+      { numRuns: 40 },
+    );
   });
   it("moves with the tune: another key, the same chords moved", () => {
-    fc.assert(fc.property(arbitraryTune({ maxBars: 4 }), fc.constantFrom("C", "G", "E", "F"), (tune, tonic) => {
-      const by = moveBetween(tune.key.tonic, tonic);
-      const roots = (t: Tune, shift: number) => deriveChords({ ...request(t), style: DANCE }).chords.map((c) => [c.bar, c.at, (semitoneOf(parseChord(c.symbol)!.root) + shift + 120) % 12, parseChord(c.symbol)!.suffix]);
-      expect(roots(transpose(tune, by), 0)).toEqual(roots(tune, by.semitones));
-    }), { numRuns: 30 });
+    fc.assert(
+      fc.property(arbitraryTune({ maxBars: 4 }), fc.constantFrom("C", "G", "E", "F"), (tune, tonic) => {
+        const by = moveBetween(tune.key.tonic, tonic);
+        const roots = (t: Tune, shift: number) =>
+          deriveChords({ ...request(t), style: DANCE }).chords.map((c) => [
+            c.bar,
+            c.at,
+            (semitoneOf(parseChord(c.symbol)!.root) + shift + 120) % 12,
+            parseChord(c.symbol)!.suffix,
+          ]);
+        expect(roots(transpose(tune, by), 0)).toEqual(roots(tune, by.semitones));
+      }),
+      { numRuns: 30 },
+    );
   });
   it("has sets of good chords for every mode", () => {
     expect(STYLES).toContain(THREE_CHORD);
-    for (const mode of MODES) for (const set of THREE_CHORD.sets[mode]) expect(new Set(set.map((w) => w[0])).size).toBe(3);
+    for (const mode of MODES)
+      for (const set of THREE_CHORD.sets[mode]) expect(new Set(set.map((w) => w[0])).size).toBe(3);
     expect(parseChord("A7")).not.toBeNull();
   });
 });
@@ -197,13 +279,15 @@ describe("chords the tune's own accidentals spell", () => {
   });
   it("a dance band follows a tune printed in D major that is sung in D minor; three chords do not", () => {
     const tune = tuneOf("d2d2 =f2e2|d2A2 A4|d2d2 =f2a2|=f2e2 d4:|", { metre: "2/2" });
-    const heard = (name: string) => deriveChords({ ...request(tune), style: STYLES.find((s) => s.name === name)! }).chords.map((c) => c.symbol);
+    const heard = (name: string) =>
+      deriveChords({ ...request(tune), style: STYLES.find((s) => s.name === name)! }).chords.map((c) => c.symbol);
     expect(heard("Dance band")).toContain("Dm");
     expect(heard("Dance band")).not.toContain("D");
     expect(heard("Three-chord")).not.toContain("Dm");
   });
   it("an accidental that only passes off the beat borrows nothing; on the beat it does", () => {
-    const set = (music: string) => deriveChords({ ...request(tuneOf(music, { metre: "2/2" })), style: DANCE }).vocabulary[0];
+    const set = (music: string) =>
+      deriveChords({ ...request(tuneOf(music, { metre: "2/2" })), style: DANCE }).vocabulary[0];
     expect(set("d2^d2 e2f2|d8|a4 d4|d8:|")).not.toContain("B");
     expect(set("d4 e4|^d4 e4|a4 d4|d8:|")).toContain("B");
   });

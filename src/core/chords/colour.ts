@@ -5,10 +5,31 @@ import type { Added } from "./model";
 import type { Segment } from "./segments";
 
 /** A chord with something added: its symbol, the plain triad it stands for, and the root it wants to fall to. */
-export type Dress = { symbol: string; plain: string; what: Added["what"]; wants?: number; /** Which way a walking bass goes through it. */ way?: 1 | -1 };
+export type Dress = {
+  symbol: string;
+  plain: string;
+  what: Added["what"];
+  wants?: number /** Which way a walking bass goes through it. */;
+  way?: 1 | -1;
+};
 
 /** Points for additions, set by taste: the annotations do not tell. Above 0 is against, below 0 for. */
-const POINTS = { dominantSeventh: 0.2, otherSeventh: 0.7, tonicSeventh: 1.4, sounded: -0.9, falls: -0.8, suspension: -3.5, secondary: 1, resolves: -1.8, unresolved: Number.POSITIVE_INFINITY, slash: 0.7, bassStep: -0.9, bassLeap: 0.7, augmented: -0.6, closing: -0.8 };
+const POINTS = {
+  dominantSeventh: 0.2,
+  otherSeventh: 0.7,
+  tonicSeventh: 1.4,
+  sounded: -0.9,
+  falls: -0.8,
+  suspension: -3.5,
+  secondary: 1,
+  resolves: -1.8,
+  unresolved: Number.POSITIVE_INFINITY,
+  slash: 0.7,
+  bassStep: -0.9,
+  bassLeap: 0.7,
+  augmented: -0.6,
+  closing: -0.8,
+};
 
 const FALL = 5;
 const root = (symbol: string) => semitoneOf(chord(symbol).root);
@@ -25,19 +46,32 @@ export function wardrobe(set: readonly string[], key: Key): Dress[] {
   const sevenths = triads.map((plain): Dress => {
     const above = (semitoneOf(noteAbove(plain, 6, key)) - root(plain) + 12) % 12;
     const suffix = minor(plain) ? "m7" : above === 10 ? "7" : "maj7";
-    return { symbol: chord(plain).root + suffix, plain, what: "seventh", ...(suffix !== "maj7" ? { wants: (root(plain) + FALL) % 12 } : {}) };
+    return {
+      symbol: chord(plain).root + suffix,
+      plain,
+      what: "seventh",
+      ...(suffix !== "maj7" ? { wants: (root(plain) + FALL) % 12 } : {}),
+    };
   });
-  const suspended = triads.filter((s) => !minor(s)).map((plain): Dress => ({ symbol: `${plain}sus4`, plain, what: "suspension" }));
-  const secondary = triads.filter((s) => root(s) !== semitoneOf(key.tonic)).flatMap((target): Dress[] => {
-    const plain = fifthsName(fifthsOf(chord(target).root) + 1);
-    return own.has(semitoneOf(plain)) ? [{ symbol: `${plain}7`, plain, what: "secondary dominant", wants: root(target) }] : [];
-  });
+  const suspended = triads
+    .filter((s) => !minor(s))
+    .map((plain): Dress => ({ symbol: `${plain}sus4`, plain, what: "suspension" }));
+  const secondary = triads
+    .filter((s) => root(s) !== semitoneOf(key.tonic))
+    .flatMap((target): Dress[] => {
+      const plain = fifthsName(fifthsOf(chord(target).root) + 1);
+      return own.has(semitoneOf(plain))
+        ? [{ symbol: `${plain}7`, plain, what: "secondary dominant", wants: root(target) }]
+        : [];
+    });
   const walking = triads.flatMap((plain): Dress[] => [
     { symbol: `${plain}/${chord(plain).tones[1]}`, plain, what: "walking bass", way: 1 },
     { symbol: `${plain}/${chord(plain).tones[1]}`, plain, what: "walking bass", way: -1 },
     { symbol: `${plain}/${noteAbove(plain, 6, key)}`, plain, what: "walking bass", way: -1 },
   ]);
-  const home = set.filter((s) => root(s) === semitoneOf(key.tonic) && ["", "m"].includes(chord(s).suffix)).map((plain): Dress => ({ symbol: minor(plain) ? `${plain}7` : `${plain}6`, plain, what: "closing chord" }));
+  const home = set
+    .filter((s) => root(s) === semitoneOf(key.tonic) && ["", "m"].includes(chord(s).suffix))
+    .map((plain): Dress => ({ symbol: minor(plain) ? `${plain}7` : `${plain}6`, plain, what: "closing chord" }));
   const taken = new Set(set);
   return [...sevenths, ...suspended, ...secondary, ...walking, ...home].filter((d) => !taken.has(d.symbol));
 }
@@ -58,13 +92,30 @@ export function wearable({ symbol, plain, what }: Dress, cut: readonly Segment[]
   if (what === "suspension") {
     // The melody itself must hold the fourth into the chord and let it fall to the third.
     const first = notes[0];
-    const next = cut.slice(i, i + 4).flatMap((c) => c.notes).find((n) => n.sound !== first?.sound);
-    return first !== undefined && first.beats >= 0.5 && above[0] === 5 && first.timed.at <= place.at + at && next !== undefined && (next.sound - root(plain) + 12) % 12 === 4;
+    const next = cut
+      .slice(i, i + 4)
+      .flatMap((c) => c.notes)
+      .find((n) => n.sound !== first?.sound);
+    return (
+      first !== undefined &&
+      first.beats >= 0.5 &&
+      above[0] === 5 &&
+      first.timed.at <= place.at + at &&
+      next !== undefined &&
+      (next.sound - root(plain) + 12) % 12 === 4
+    );
   }
   if (what === "augmented dominant") return above.every((a) => a === 0 || a === 4 || a === 8 || a === 10);
-  if (what === "walking bass") return i > 0 && !cut[i]?.phraseEnd && cut[i - 1]?.place.strain === place.strain && i + 1 < cut.length;
+  if (what === "walking bass")
+    return i > 0 && !cut[i]?.phraseEnd && cut[i - 1]?.place.strain === place.strain && i + 1 < cut.length;
   // A note a semitone from a chord note rubs, unless it only passes by.
-  return notes.every((n) => own.has(n.sound) || n.outside === "passing" || n.outside === "neighbour" || ![1, 11].some((d) => own.has((n.sound + d) % 12)));
+  return notes.every(
+    (n) =>
+      own.has(n.sound) ||
+      n.outside === "passing" ||
+      n.outside === "neighbour" ||
+      ![1, 11].some((d) => own.has((n.sound + d) % 12)),
+  );
 }
 
 /** What an addition costs or earns on its own beat. */
@@ -74,11 +125,22 @@ export function dressCost(cut: readonly Segment[], keys: readonly Key[]): LocalC
     const above = [10, 11].map((s) => (root + s) % 12).find((s) => own.sounds.includes(s));
     const sounded = cut[i]?.notes.some((n) => n.sound === above) ? POINTS.sounded : 0;
     const tonic = tonics[cut[i]?.place.strain ?? 0] === root;
-    return sounded + (tonic ? POINTS.tonicSeventh : own.suffix === "7" || dress?.wants !== undefined ? POINTS.dominantSeventh : POINTS.otherSeventh);
+    return (
+      sounded +
+      (tonic
+        ? POINTS.tonicSeventh
+        : own.suffix === "7" || dress?.wants !== undefined
+          ? POINTS.dominantSeventh
+          : POINTS.otherSeventh)
+    );
   };
   const of: Record<Added["what"], (i: number, s: Candidate) => number> = {
-    seventh, suspension: () => POINTS.suspension, "secondary dominant": () => POINTS.secondary, "walking bass": () => POINTS.slash,
-    "augmented dominant": () => POINTS.augmented, "closing chord": () => POINTS.closing,
+    seventh,
+    suspension: () => POINTS.suspension,
+    "secondary dominant": () => POINTS.secondary,
+    "walking bass": () => POINTS.slash,
+    "augmented dominant": () => POINTS.augmented,
+    "closing chord": () => POINTS.closing,
   };
   return { name: "what is added", at: (i, s) => (s.dress ? of[s.dress.what](i, s) : 0) };
 }
@@ -90,14 +152,24 @@ function walks(a: Candidate, b: Candidate, way: 1 | -1 | undefined): number {
   return step === 1 || step === 2 ? POINTS.bassStep : POINTS.bassLeap;
 }
 
-/** What an addition earns by where it leads: sevenths fall, borrowed dominants must resolve, a slashed bass goes by step. */
+/**
+ * What an addition earns by where it leads: sevenths fall, borrowed dominants must resolve, a slashed bass goes by
+ * step.
+ */
 export const dressMove: MoveCost<Candidate> = {
   name: "where it leads",
   into: (_, a, b) => {
     if (!a.dress && !b.dress) return 0;
     if (a === b) return a.dress?.way ? POINTS.unresolved : 0;
     const falls = a.dress?.wants !== undefined && b.root === a.dress.wants;
-    const leads = a.dress?.what === "secondary dominant" || a.dress?.what === "augmented dominant" ? (falls ? POINTS.resolves : POINTS.unresolved) : falls ? POINTS.falls : 0;
+    const leads =
+      a.dress?.what === "secondary dominant" || a.dress?.what === "augmented dominant"
+        ? falls
+          ? POINTS.resolves
+          : POINTS.unresolved
+        : falls
+          ? POINTS.falls
+          : 0;
     if (a.dress?.what === "closing chord") return POINTS.unresolved;
     const stays = a.dress?.what === "suspension" && b.root !== a.root ? POINTS.unresolved : 0;
     return leads + stays + walks(a, b, a.dress?.way) + walks(a, b, b.dress?.way);

@@ -3,7 +3,12 @@ import { parseChord, semitoneOf } from "../theory";
 import type { ChordPlan, PlannedChord } from "./model";
 
 /** One bar under two plans. */
-export type BarDifference = { bar: number; ours: string[]; theirs: string[]; /** Ticks on which root or third differ. */ ticks: number };
+export type BarDifference = {
+  bar: number;
+  ours: string[];
+  theirs: string[] /** Ticks on which root or third differ. */;
+  ticks: number;
+};
 
 /** What two players would hear as the same chord: its root, and whether the third is minor. */
 const heardAs = (symbol: string): string => {
@@ -13,11 +18,21 @@ const heardAs = (symbol: string): string => {
   return `${root}${found.sounds.includes((root + 3) % 12) && !found.sounds.includes((root + 4) % 12) ? "m" : ""}`;
 };
 
-/** Two plans over the same bars: how much of the time they agree on root and third (0 to 1), and every bar that reads otherwise. */
-export function comparePlans(ours: ChordPlan, theirs: ChordPlan, places: readonly Place[]): { agreement: number; bars: BarDifference[] } {
+/**
+ * Two plans over the same bars: how much of the time they agree on root and third (0 to 1), and every bar that reads
+ * otherwise.
+ */
+export function comparePlans(
+  ours: ChordPlan,
+  theirs: ChordPlan,
+  places: readonly Place[],
+): { agreement: number; bars: BarDifference[] } {
   let [all, apart] = [0, 0];
   const bars = places.flatMap((place): BarDifference[] => {
-    const [a, b] = [ours, theirs].map((p) => p.chords.filter((c) => c.bar === place.index)) as [PlannedChord[], PlannedChord[]];
+    const [a, b] = [ours, theirs].map((p) => p.chords.filter((c) => c.bar === place.index)) as [
+      PlannedChord[],
+      PlannedChord[],
+    ];
     const edges = [...new Set([...a, ...b].flatMap((c) => [c.at, c.at + c.ticks]))].sort((x, y) => x - y);
     let ticks = 0;
     edges.slice(0, -1).forEach((at, i) => {

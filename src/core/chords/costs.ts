@@ -8,16 +8,35 @@ import type { NoteRole } from "./model";
 import type { Heard, Segment } from "./segments";
 import weights from "./weights.json";
 
-/** A state of the search: a chord, the model's label for it in the key it is heard in, and whether the style allows it, and what it wears. */
-export type Candidate = { chord: Chord; degree: number; label: number; /** Sounds of its root and of its bass. */ root: number; bass: number; allowed: boolean; dress?: Dress };
+/**
+ * A state of the search: a chord, the model's label for it in the key it is heard in, and whether the style allows it,
+ * and what it wears.
+ */
+export type Candidate = {
+  chord: Chord;
+  degree: number;
+  label: number /** Sounds of its root and of its bass. */;
+  root: number;
+  bass: number;
+  allowed: boolean;
+  dress?: Dress;
+};
 
 /** The model knows major and minor thirds; a chord without a third is heard as the scale would fill it. */
 export const candidate = (chord: Chord, key: Key, allowed: boolean): Candidate => {
   const root = semitoneOf(chord.root);
   const has = (above: number) => chord.sounds.includes((root + above) % 12);
   const above = (root - semitoneOf(key.tonic) + 12) % 12;
-  const filled = !has(3) && !has(4) && ["dorian", "minor", "phrygian", "locrian"].includes(key.mode) && [0, 5, 7].includes(above);
-  return { chord, degree: degreeOf(parseClass(chord.root), key), label: labelOf(above, (has(3) && !has(4)) || filled), root, bass: semitoneOf(chord.bass ?? chord.root), allowed };
+  const filled =
+    !has(3) && !has(4) && ["dorian", "minor", "phrygian", "locrian"].includes(key.mode) && [0, 5, 7].includes(above);
+  return {
+    chord,
+    degree: degreeOf(parseClass(chord.root), key),
+    label: labelOf(above, (has(3) && !has(4)) || filled),
+    root,
+    bass: semitoneOf(chord.bass ?? chord.root),
+    allowed,
+  };
 };
 
 /** A dressed chord is heard as its plain triad. */
@@ -35,20 +54,47 @@ export function roleOf(note: Heard, chord: Chord): NoteRole {
 
 /** What each kind of evidence is called. */
 const NAMES: Record<Block, string> = {
-  note: "melody notes in the chord", lead: "melody notes in the chord", outside: "melody notes outside the chord", bar: "the notes around it", before: "the notes around it", after: "the notes around it",
-  spelled: "how much of the chord is heard", spelledBar: "how much of the chord is heard", place: "habit of the mode", degree: "what players put under these notes", degreeDown: "what players put under these notes",
-  spot: "place in the phrase", move: "progression", cadence: "cadence", change: "change of chord", changeSpot: "change of chord", phraseChange: "change of chord",
+  note: "melody notes in the chord",
+  lead: "melody notes in the chord",
+  outside: "melody notes outside the chord",
+  bar: "the notes around it",
+  before: "the notes around it",
+  after: "the notes around it",
+  spelled: "how much of the chord is heard",
+  spelledBar: "how much of the chord is heard",
+  place: "habit of the mode",
+  degree: "what players put under these notes",
+  degreeDown: "what players put under these notes",
+  spot: "place in the phrase",
+  move: "progression",
+  cadence: "cadence",
+  change: "change of chord",
+  changeSpot: "change of chord",
+  phraseChange: "change of chord",
 };
 const EAR = "how such a phrase is heard";
-const LOCAL = [EAR, ...new Set([...(["note", "outside", "bar", "spelled", "place", "degree", "spot"] as const).map((b) => NAMES[b])])];
+const LOCAL = [
+  EAR,
+  ...new Set([...(["note", "outside", "bar", "spelled", "place", "degree", "spot"] as const).map((b) => NAMES[b])]),
+];
 const MOVES = [NAMES.move, NAMES.cadence, NAMES.change];
 /** Where each block's name stands in the lists above, and the blocks whose notes go by two names. */
-const PLACE = Object.fromEntries((Object.keys(BLOCKS) as Block[]).map((block) => [block, Math.max(LOCAL.indexOf(NAMES[block]), MOVES.indexOf(NAMES[block]))])) as Record<Block, number>;
+const PLACE = Object.fromEntries(
+  (Object.keys(BLOCKS) as Block[]).map((block) => [
+    block,
+    Math.max(LOCAL.indexOf(NAMES[block]), MOVES.indexOf(NAMES[block])),
+  ]),
+) as Record<Block, number>;
 const FOREIGN = PLACE.outside;
 const HEARD = LOCAL.indexOf(EAR);
 const BY_NOTE: ReadonlySet<Block> = new Set(["note", "lead"]);
 
-const tables = Object.fromEntries((Object.keys(BLOCKS) as Block[]).map((block) => [block, Float64Array.from((weights.tables as Record<Block, number[]>)[block])])) as Record<Block, Float64Array>;
+const tables = Object.fromEntries(
+  (Object.keys(BLOCKS) as Block[]).map((block) => [
+    block,
+    Float64Array.from((weights.tables as Record<Block, number[]>)[block]),
+  ]),
+) as Record<Block, Float64Array>;
 
 /** What is known of the labels at a beat: a cost for each name in `LOCAL`. */
 type Priced = (Float64Array | undefined)[];
@@ -75,38 +121,67 @@ function price(beat: Beat, label: number, known: Priced): Float64Array {
 
 const movesKnown = new Map<number, Float64Array[]>();
 
-/** Costs of every move between labels into a beat, a table for each name. Beats of a kind share them, in every tune: there are a few hundred kinds. */
+/**
+ * Costs of every move between labels into a beat, a table for each name. Beats of a kind share them, in every tune:
+ * there are a few hundred kinds.
+ */
 function pricedMoves(beat: Beat): Float64Array[] {
   const found = movesKnown.get(moveId(beat));
   if (found) return found;
   const made = MOVES.map(() => new Float64Array(LABELS * LABELS));
-  for (let a = 0; a < LABELS; a++) for (let b = 0; b < LABELS; b++) gatherMove(beat, a, b, (block, index, value) => { made[PLACE[block]]![a * LABELS + b]! -= (tables[block][index] as number) * value; });
+  for (let a = 0; a < LABELS; a++)
+    for (let b = 0; b < LABELS; b++)
+      gatherMove(beat, a, b, (block, index, value) => {
+        made[PLACE[block]]![a * LABELS + b]! -= (tables[block][index] as number) * value;
+      });
   movesKnown.set(moveId(beat), made);
   return made;
 }
 
 /** Costs of one chord on one beat, each under the name a musician would give it. */
-export function localCosts(cut: readonly Segment[], beats: readonly Beat[], keys: readonly Key[]): LocalCost<Candidate>[] {
+export function localCosts(
+  cut: readonly Segment[],
+  beats: readonly Beat[],
+  keys: readonly Key[],
+): LocalCost<Candidate>[] {
   const at = beats.map(pricedAt);
   const costs = (i: number, label: number) => at[i]?.[label] ?? price(beats[i] as Beat, label, at[i] as Priced);
-  const heard = (i: number, { chord }: Candidate) => cut[i]?.notes.some((n) => chordNoteName(chord, n.sound) === "seventh") ?? false;
+  const heard = (i: number, { chord }: Candidate) =>
+    cut[i]?.notes.some((n) => chordNoteName(chord, n.sound) === "seventh") ?? false;
   return [
     ...LOCAL.map((name, n): LocalCost<Candidate> => ({ name, at: (i, s) => costs(i, s.label)[n] as number })),
-    { name: "a seventh the melody does not sound", at: (i, s) => (!s.dress && s.chord.suffix.includes("7") ? (heard(i, s) ? weights.seventhSounded : weights.seventhUnsounded) : 0) },
+    {
+      name: "a seventh the melody does not sound",
+      at: (i, s) =>
+        !s.dress && s.chord.suffix.includes("7")
+          ? heard(i, s)
+            ? weights.seventhSounded
+            : weights.seventhUnsounded
+          : 0,
+    },
     dressCost(cut, keys),
     { name: "not a chord of the style", at: (_, s) => (s.allowed ? 0 : weights.outsideStyle) },
   ];
 }
 
 /** What the cost of a move into a beat depends on, beside the two chords. */
-export const moveId = (beat: Beat): number => (((Number(beat.table > 1) * 8 + beat.build) * 4 + beat.start) * 16 + beat.spot) * 2 + Number(beat.phrase);
+export const moveId = (beat: Beat): number =>
+  (((Number(beat.table > 1) * 8 + beat.build) * 4 + beat.start) * 16 + beat.spot) * 2 + Number(beat.phrase);
 
 /** Costs of going from chord to chord. */
 export function moveCosts(beats: readonly Beat[]): MoveCost<Candidate>[] {
   const moves = beats.map(pricedMoves);
   return [
-    ...MOVES.map((name, n): MoveCost<Candidate> => ({ name, into: (i, a, b) => moves[i]?.[n]?.[a.label * LABELS + b.label] as number })),
+    ...MOVES.map(
+      (name, n): MoveCost<Candidate> => ({
+        name,
+        into: (i, a, b) => moves[i]?.[n]?.[a.label * LABELS + b.label] as number,
+      }),
+    ),
     dressMove,
-    { name: "another form of the same chord", into: (_, a, b) => (a.label === b.label && a.chord.symbol !== b.chord.symbol ? weights.sameRoot : 0) },
+    {
+      name: "another form of the same chord",
+      into: (_, a, b) => (a.label === b.label && a.chord.symbol !== b.chord.symbol ? weights.sameRoot : 0),
+    },
   ];
 }

@@ -38,20 +38,42 @@ export function deriveChords({ places, phrases, keys, style = THREE_CHORD, locks
   const agreed = { ...alone, local: [...alone.local, likeBars(cut, alone, solve(alone))] };
   const problem = style.colour ? coloured(cut, agreed, keys, sets) : agreed;
   const solution = solve(problem);
-  const chords = runs(cut, solution, locks).map(([from, to]) => planned({ cut, problem, solution, keys, locks }, from, to));
+  const chords = runs(cut, solution, locks).map(([from, to]) =>
+    planned({ cut, problem, solution, keys, locks }, from, to),
+  );
   const worn = new Set(style.colour ? chords.flatMap((c) => (c.added ? [c.symbol] : [])) : []);
-  return { style: style.name, vocabulary: sets.map((set) => [...new Set([...set, ...worn])]), cost: solution.cost, chords, fits: barFits(places, chords) };
+  return {
+    style: style.name,
+    vocabulary: sets.map((set) => [...new Set([...set, ...worn])]),
+    cost: solution.cost,
+    chords,
+    fits: barFits(places, chords),
+  };
 }
 
 /** Names of a strain's melody notes, those left out that only pass by or neighbour off the beat. */
 const namesOf = (cut: readonly Segment[], strain: number): Set<string> =>
-  new Set(cut.filter((s) => s.place.strain === strain).flatMap((s) => s.notes.filter((n) => (n.outside !== "passing" && n.outside !== "neighbour") || strength(s.place, n.timed.at) > 0))
-    .flatMap((n) => n.timed.event.pitches.slice(-1).map(className)));
+  new Set(
+    cut
+      .filter((s) => s.place.strain === strain)
+      .flatMap((s) =>
+        s.notes.filter(
+          (n) => (n.outside !== "passing" && n.outside !== "neighbour") || strength(s.place, n.timed.at) > 0,
+        ),
+      )
+      .flatMap((n) => n.timed.event.pitches.slice(-1).map(className)),
+  );
 
 /** Opens what the triads may wear; the closing chord only at the end, the augmented dominant at one beat at most. */
-function coloured(cut: readonly Segment[], plain: Problem<Candidate>, keys: readonly Key[], sets: readonly string[][]): Problem<Candidate> {
+function coloured(
+  cut: readonly Segment[],
+  plain: Problem<Candidate>,
+  keys: readonly Key[],
+  sets: readonly string[][],
+): Problem<Candidate> {
   const end = cut[cut.length - 1]?.place;
-  const allowed = (i: number, dress: Dress) => (dress.what !== "closing chord" || cut[i]?.place === end) && wearable(dress, cut, i);
+  const allowed = (i: number, dress: Dress) =>
+    (dress.what !== "closing chord" || cut[i]?.place === end) && wearable(dress, cut, i);
   const closets = keys.map((key, s): Candidate[] => wardrobe(sets[s] ?? [], key).map((dress) => dressed(dress, key)));
   const opened = new Map<readonly Candidate[], Candidate[]>();
   const states = plain.states.map((own, i) => {
@@ -68,21 +90,52 @@ function coloured(cut: readonly Segment[], plain: Problem<Candidate>, keys: read
     worn[i]?.set(dress, may);
     return may;
   };
-  const fits: LocalCost<Candidate> = { name: "what is added", at: (i, s) => (s.dress && !wears(i, s.dress) ? Number.POSITIVE_INFINITY : 0) };
+  const fits: LocalCost<Candidate> = {
+    name: "what is added",
+    at: (i, s) => (s.dress && !wears(i, s.dress) ? Number.POSITIVE_INFINITY : 0),
+  };
   const problem = { ...plain, states, local: [...plain.local, fits] };
   const { path } = solve(problem);
-  const raised = keys.map((key, s) => { const dress = augmented(sets[s] ?? [], key); return dress && dressed(dress, key); });
+  const raised = keys.map((key, s) => {
+    const dress = augmented(sets[s] ?? [], key);
+    return dress && dressed(dress, key);
+  });
   const spot = path.findLastIndex((s, i) => {
     const raise = raised[(cut[i] as Segment).place.strain];
     const next = path[i + 1];
-    return raise?.dress && next && next.root === raise.dress.wants && (states[i]?.length ?? 0) > 1 && s.root === raise.root && wearable(raise.dress, cut, i);
+    return (
+      raise?.dress &&
+      next &&
+      next.root === raise.dress.wants &&
+      (states[i]?.length ?? 0) > 1 &&
+      s.root === raise.root &&
+      wearable(raise.dress, cut, i)
+    );
   });
   if (spot < 0) return problem;
-  return { ...problem, states: states.map((own, i) => (i === spot ? [...own, raised[(cut[spot] as Segment).place.strain] as Candidate] : own)) };
+  return {
+    ...problem,
+    states: states.map((own, i) =>
+      i === spot ? [...own, raised[(cut[spot] as Segment).place.strain] as Candidate] : own,
+    ),
+  };
 }
 
-/** What a melody note's time counts for, in its chord or outside it: passing and neighbour notes do a chord little harm. */
-const FITS: Partial<Record<NoteRole, number>> = { root: 1, third: 1, fifth: 1, seventh: 1, passing: 0.7, neighbour: 0.7, suspension: 0.6, anticipation: 0.6, appoggiatura: 0.4, escape: 0.4 };
+/**
+ * What a melody note's time counts for, in its chord or outside it: passing and neighbour notes do a chord little harm.
+ */
+const FITS: Partial<Record<NoteRole, number>> = {
+  root: 1,
+  third: 1,
+  fifth: 1,
+  seventh: 1,
+  passing: 0.7,
+  neighbour: 0.7,
+  suspension: 0.6,
+  anticipation: 0.6,
+  appoggiatura: 0.4,
+  escape: 0.4,
+};
 
 function barFits(places: readonly Place[], chords: readonly PlannedChord[]): number[] {
   return places.map((place) => {
@@ -94,15 +147,24 @@ function barFits(places: readonly Place[], chords: readonly PlannedChord[]): num
 
 /** The chords printed in the file as locks. */
 export const fileLocks = (places: readonly Place[]): ChordLock[] =>
-  heldLocks(places.flatMap((place) => place.bar.chords.map((c) => ({ place, at: c.at, symbol: c.symbol }))), places, "file");
+  heldLocks(
+    places.flatMap((place) => place.bar.chords.map((c) => ({ place, at: c.at, symbol: c.symbol }))),
+    places,
+    "file",
+  );
 
-const covers = (lock: ChordLock, segment: Segment) => lock.bar === segment.place.index && segment.at >= lock.at && segment.at < lock.at + lock.ticks;
+const covers = (lock: ChordLock, segment: Segment) =>
+  lock.bar === segment.place.index && segment.at >= lock.at && segment.at < lock.at + lock.ticks;
 
 /**
  * A cost for chording the same music in two ways. Bars with the same notes agree, beat by beat, on the chord that costs
  * all of them together least; each pays for leaving it. A lock speaks for its own bar and is not outvoted.
  */
-function likeBars(cut: readonly Segment[], problem: Problem<Candidate>, { marginals }: Solution<Candidate>): LocalCost<Candidate> {
+function likeBars(
+  cut: readonly Segment[],
+  problem: Problem<Candidate>,
+  { marginals }: Solution<Candidate>,
+): LocalCost<Candidate> {
   const groups = new Map<string, number[]>();
   cut.forEach((segment, i) => {
     const like = `${music(segment.place)}@${segment.at}`;
@@ -119,21 +181,38 @@ function likeBars(cut: readonly Segment[], problem: Problem<Candidate>, { margin
       });
     }
     const most = Math.max(...[...totals.values()].map((t) => t.votes));
-    const best = [...totals].filter(([, t]) => t.votes === most).reduce((a, b) => (b[1].cost < a[1].cost - 1e-9 ? b : a))[0];
+    const best = [...totals]
+      .filter(([, t]) => t.votes === most)
+      .reduce((a, b) => (b[1].cost < a[1].cost - 1e-9 ? b : a))[0];
     for (const i of members) agreed.set(i, best);
   }
-  return { name: "same music, other chord", at: (i, s) => (agreed.has(i) && agreed.get(i) !== s.chord.symbol ? weights.unlike : 0) };
+  return {
+    name: "same music, other chord",
+    at: (i, s) => (agreed.has(i) && agreed.get(i) !== s.chord.symbol ? weights.unlike : 0),
+  };
 }
 
 const keyAt = (keys: readonly Key[], segment: Segment): Key => keys[segment.place.strain] ?? (keys[0] as Key);
 
 /** Beats into which moves cost the same share their tables. */
-const alikeBeats = (beats: readonly Beat[]): NonNullable<Problem<Candidate>["alike"]> => ({ name: (i) => moveId(beats[i] as Beat), made: new Map() });
+const alikeBeats = (beats: readonly Beat[]): NonNullable<Problem<Candidate>["alike"]> => ({
+  name: (i) => moveId(beats[i] as Beat),
+  made: new Map(),
+});
 
 /** The set of a style that costs all strains of a key least, so that a tune keeps to it. */
-function bestSet(cut: readonly Segment[], beats: readonly Beat[], keys: readonly Key[], key: Key, style: Style): string[] {
+function bestSet(
+  cut: readonly Segment[],
+  beats: readonly Beat[],
+  keys: readonly Key[],
+  key: Key,
+  style: Style,
+): string[] {
   const sets = style.sets[key.mode].map((words) => words.map((w) => chordOn(w, key)));
-  const own = cut.flatMap((c, i) => { const at = keyAt(keys, c); return at.tonic === key.tonic && at.mode === key.mode ? [i] : []; });
+  const own = cut.flatMap((c, i) => {
+    const at = keyAt(keys, c);
+    return at.tonic === key.tonic && at.mode === key.mode ? [i] : [];
+  });
   if (sets.length === 1 || own.length === 0) return sets[0] as string[];
   const [part, heard] = [own.map((i) => cut[i] as Segment), own.map((i) => beats[i] as Beat)];
   const [local, moves] = [localCosts(part, heard, []), moveCosts(heard)];
@@ -146,17 +225,27 @@ function bestSet(cut: readonly Segment[], beats: readonly Beat[], keys: readonly
 }
 
 /** The search over the tune: states, locks and named costs. Exported for tests that try every path. */
-export function chordProblem(cut: readonly Segment[], beats: readonly Beat[], keys: readonly Key[], sets: readonly string[][], locks: readonly ChordLock[]): Problem<Candidate> {
+export function chordProblem(
+  cut: readonly Segment[],
+  beats: readonly Beat[],
+  keys: readonly Key[],
+  sets: readonly string[][],
+  locks: readonly ChordLock[],
+): Problem<Candidate> {
   const open = keys.map((key, s) => {
     const set = sets[s] ?? [];
-    return [...set.map((symbol) => candidate(chord(symbol), key, true)), ...outsiders(key, set).map((symbol) => candidate(chord(symbol), key, false))];
+    return [
+      ...set.map((symbol) => candidate(chord(symbol), key, true)),
+      ...outsiders(key, set).map((symbol) => candidate(chord(symbol), key, false)),
+    ];
   });
   const states = cut.map((segment) => {
     const lock = locks.findLast((l) => covers(l, segment));
     const own = open[segment.place.strain] ?? (open[0] as Candidate[]);
     if (!lock) return own;
     const locked = parseChord(lock.symbol);
-    if (!locked) throw new RangeError(`The locked chord "${lock.symbol}" is not a chord. Write a root and a quality, such as Em.`);
+    if (!locked)
+      throw new RangeError(`The locked chord "${lock.symbol}" is not a chord. Write a root and a quality, such as Em.`);
     return [own.find((c) => c.chord.symbol === locked.symbol) ?? candidate(locked, keyAt(keys, segment), true)];
   });
   return { states, local: localCosts(cut, beats, keys), moves: moveCosts(beats), alike: alikeBeats(beats) };
@@ -168,14 +257,24 @@ function runs(cut: readonly Segment[], { path }: Solution<Candidate>, locks: rea
   const found: [number, number][] = [];
   cut.forEach((segment, i) => {
     const last = found[found.length - 1];
-    const goes = last && path[last[0]]?.chord.symbol === path[i]?.chord.symbol && cut[last[0]]?.place === segment.place && lockOf(last[0]) === lockOf(i);
+    const goes =
+      last &&
+      path[last[0]]?.chord.symbol === path[i]?.chord.symbol &&
+      cut[last[0]]?.place === segment.place &&
+      lockOf(last[0]) === lockOf(i);
     if (goes) last[1] = i;
     else found.push([i, i]);
   });
   return found;
 }
 
-type Context = { cut: readonly Segment[]; problem: Problem<Candidate>; solution: Solution<Candidate>; keys: readonly Key[]; locks: readonly ChordLock[] };
+type Context = {
+  cut: readonly Segment[];
+  problem: Problem<Candidate>;
+  solution: Solution<Candidate>;
+  keys: readonly Key[];
+  locks: readonly ChordLock[];
+};
 
 function planned({ cut, problem, solution, keys, locks }: Context, from: number, to: number): PlannedChord {
   const stretch = cut.slice(from, to + 1);
@@ -184,15 +283,28 @@ function planned({ cut, problem, solution, keys, locks }: Context, from: number,
   const key = keyAt(keys, first);
   const lock = locks.findLast((l) => covers(l, first));
   const costs = new Map<string, number>();
-  for (let i = from; i <= to; i++) for (const { name, cost } of costsAt(problem, solution.path, i)) costs.set(name, (costs.get(name) ?? 0) + cost);
+  for (let i = from; i <= to; i++)
+    for (const { name, cost } of costsAt(problem, solution.path, i)) costs.set(name, (costs.get(name) ?? 0) + cost);
   const others = lock ? rivals(cut, keys, from) : (problem.states[from] as readonly Candidate[]);
   // Of the dressed chords only other forms of the chosen one: a teacher looks for another chord first.
-  const alternatives = others.filter((s) => s.chord.symbol !== state.chord.symbol && (!s.dress || s.label === state.label))
+  const alternatives = others
+    .filter((s) => s.chord.symbol !== state.chord.symbol && (!s.dress || s.label === state.label))
     .map((s) => {
-      const { first: a, last: b, cost } = lock ? { first: from, last: to, cost: through(problem, solution, from, to, s) } : bestStretch(problem, solution, from, to, s);
+      const {
+        first: a,
+        last: b,
+        cost,
+      } = lock
+        ? { first: from, last: to, cost: through(problem, solution, from, to, s) }
+        : bestStretch(problem, solution, from, to, s);
       const [start, end] = [cut[a] as Segment, cut[b] as Segment];
-      return { symbol: s.chord.symbol, cost, ...(a === from && b === to ? {} : { at: start.at, ticks: end.at + end.ticks - start.at }) };
-    }).filter((a) => Number.isFinite(a.cost))
+      return {
+        symbol: s.chord.symbol,
+        cost,
+        ...(a === from && b === to ? {} : { at: start.at, ticks: end.at + end.ticks - start.at }),
+      };
+    })
+    .filter((a) => Number.isFinite(a.cost))
     .sort((a, b) => a.cost - b.cost || a.symbol.localeCompare(b.symbol));
   const notes = new Map<string, PlannedChord["notes"][number]>();
   for (const note of stretch.flatMap((s) => s.notes)) {
@@ -202,21 +314,52 @@ function planned({ cut, problem, solution, keys, locks }: Context, from: number,
     notes.set(name + role, { name, role, beats: (known?.beats ?? 0) + note.beats });
   }
   const facts = {
-    bar: first.place.index, at: first.at, ticks: last.at + last.ticks - first.at, symbol: state.chord.symbol, roman: roman(state.chord, key), locked: lock !== undefined, ...(state.dress && !lock ? { added: { what: state.dress.what, plain: state.dress.plain } } : {}),
-    costs: [...costs].map(([name, cost]) => ({ name, cost })), notes: [...notes.values()].sort((a, b) => b.beats - a.beats), alternatives,
+    bar: first.place.index,
+    at: first.at,
+    ticks: last.at + last.ticks - first.at,
+    symbol: state.chord.symbol,
+    roman: roman(state.chord, key),
+    locked: lock !== undefined,
+    ...(state.dress && !lock ? { added: { what: state.dress.what, plain: state.dress.plain } } : {}),
+    costs: [...costs].map(([name, cost]) => ({ name, cost })),
+    notes: [...notes.values()].sort((a, b) => b.beats - a.beats),
+    alternatives,
   };
   const beats = facts.ticks / beatTicks(first.place.metre);
-  return { ...facts, reason: reasonFor(facts, { beats, whole: facts.ticks >= first.place.ticks, key, opening: from === 0, closing: to === cut.length - 1, rival: alternatives[0], before: solution.path[from - 1]?.chord.symbol, by: lock?.by }) };
+  return {
+    ...facts,
+    reason: reasonFor(facts, {
+      beats,
+      whole: facts.ticks >= first.place.ticks,
+      key,
+      opening: from === 0,
+      closing: to === cut.length - 1,
+      rival: alternatives[0],
+      before: solution.path[from - 1]?.chord.symbol,
+      by: lock?.by,
+    }),
+  };
 }
 
 /** A part of a place is offered only where it spares the plan this much. */
 const PART = 0.25;
 
-/** Where another chord would cost the plan least: the whole of a place, or a part of it from its start or to its end. */
-function bestStretch(problem: Problem<Candidate>, solution: Solution<Candidate>, from: number, to: number, state: Candidate): { first: number; last: number; cost: number } {
+/**
+ * Where another chord would cost the plan least: the whole of a place, or a part of it from its start or to its end.
+ */
+function bestStretch(
+  problem: Problem<Candidate>,
+  solution: Solution<Candidate>,
+  from: number,
+  to: number,
+  state: Candidate,
+): { first: number; last: number; cost: number } {
   let best = { first: from, last: to, cost: through(problem, solution, from, to, state) - PART };
   for (let m = from; m < to; m++) {
-    for (const [first, last] of [[from, m], [m + 1, to]] as const) {
+    for (const [first, last] of [
+      [from, m],
+      [m + 1, to],
+    ] as const) {
       const cost = through(problem, solution, first, last, state);
       if (cost < best.cost - 1e-9) best = { first, last, cost };
     }

@@ -8,10 +8,12 @@ import { labelOf } from "./labels";
 
 const heard = (...tune: Parameters<typeof beatsHeard>) => beatsHeard(...tune).map((b) => b.heard);
 /** Points of all 24 labels. */
-const verdicts = (impression: Impression, ear?: Ear) => Array.from({ length: 12 }, (_, root) => verdict(impression, root, ear)).flat();
+const verdicts = (impression: Impression, ear?: Ear) =>
+  Array.from({ length: 12 }, (_, root) => verdict(impression, root, ear)).flat();
 
 describe("what the ear says", () => {
-  const silent = (): Ear => Object.fromEntries(Object.entries(EAR_SIZES).map(([name, size]) => [name, new Float64Array(size)])) as Ear;
+  const silent = (): Ear =>
+    Object.fromEntries(Object.entries(EAR_SIZES).map(([name, size]) => [name, new Float64Array(size)])) as Ear;
   const row = (input: number, above: number) => (input * 12 + above) * ROW;
   // A beat that holds the fourth above the tonic for half its time; nothing else is known of it.
   const beat: Impression = { index: Int32Array.from([5]), value: Float64Array.from([0.5]), standings: [0], table: 0 };
@@ -29,24 +31,45 @@ describe("what the ear says", () => {
     ear.judge[0] = 3;
     ear.judge[LISTENERS * JUDGES] = -1;
     ear.verdict[1] = 10;
-    // The root a fourth up: 4 x 0.5 + 1 - 0.5 = 2.5; judged 3 x 2.5 - 1 = 6.5; minor gets 65. Elsewhere the listener stays below zero and the judge too.
+    // The root a fourth up: 4 x 0.5 + 1 - 0.5 = 2.5; judged 3 x 2.5 - 1 = 6.5; minor gets 65. Elsewhere the listener
+    // stays below zero and the judge too.
     expect(verdicts(beat, ear).flatMap((p, label) => (p ? [[label, p]] : []))).toEqual([[labelOf(5, true), 65]]);
     ear.judge[0] = -3;
     expect(verdicts(beat, ear).every((p) => p === 0)).toBe(true);
   });
   it("sums are the same whichever root one counts from, if sounds and root move together", () => {
     const ear = silent();
-    ear.notes.forEach((_, i) => { ear.notes[i] = Math.sin(i); });
-    fc.assert(fc.property(fc.array(fc.tuple(fc.nat(CHANNELS.length - 1), fc.nat(11), fc.double({ min: 0.1, max: 1, noNaN: true })), { minLength: 1, maxLength: 9 }), fc.nat(11), fc.nat(11), (notes, root, up) => {
-      const made = (by: number): Impression => ({ index: Int32Array.from(notes, ([c, s]) => c * 12 + ((s + by) % 12)), value: Float64Array.from(notes, ([, , v]) => v), standings: [], table: 0 });
-      const [a, b] = [new Float64Array(ROW), new Float64Array(ROW)];
-      gathered(ear, made(0), root, a);
-      gathered(ear, made(up), (root + up) % 12, b);
-      a.forEach((sum, h) => { expect(b[h]).toBeCloseTo(sum, 9); });
-    }));
+    ear.notes.forEach((_, i) => {
+      ear.notes[i] = Math.sin(i);
+    });
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.nat(CHANNELS.length - 1), fc.nat(11), fc.double({ min: 0.1, max: 1, noNaN: true })), {
+          minLength: 1,
+          maxLength: 9,
+        }),
+        fc.nat(11),
+        fc.nat(11),
+        (notes, root, up) => {
+          const made = (by: number): Impression => ({
+            index: Int32Array.from(notes, ([c, s]) => c * 12 + ((s + by) % 12)),
+            value: Float64Array.from(notes, ([, , v]) => v),
+            standings: [],
+            table: 0,
+          });
+          const [a, b] = [new Float64Array(ROW), new Float64Array(ROW)];
+          gathered(ear, made(0), root, a);
+          gathered(ear, made(up), (root + up) % 12, b);
+          a.forEach((sum, h) => {
+            expect(b[h]).toBeCloseTo(sum, 9);
+          });
+        },
+      ),
+    );
   });
   it("its file has every weight, in whole thousandths, and says where they came from", () => {
-    for (const [name, size] of Object.entries(EAR_SIZES)) expect((fitted.parts as Record<string, number[]>)[name], name).toHaveLength(size);
+    for (const [name, size] of Object.entries(EAR_SIZES))
+      expect((fitted.parts as Record<string, number[]>)[name], name).toHaveLength(size);
     expect(Object.values(fitted.parts).flat().every(Number.isInteger)).toBe(true);
     expect([fitted.made, /\d percent of the time/.test(fitted.agreement)]).toEqual(["npm run fit:chords -- DIR", true]);
     const ear = silent();
@@ -58,6 +81,7 @@ describe("what the ear says", () => {
     expect(points.indexOf(Math.max(...points))).toBe(labelOf(0, false));
     // F A C in E phrygian: the chord a semitone above the tonic, against the chords that hold two of its notes.
     const lowered = verdicts(heard("F2A2 c2A2|E8|F2A2 c2F2|E8|", { key: "Ephr", metre: "2/2" })[0] as Impression);
-    for (const other of [labelOf(10, true), labelOf(5, true), labelOf(0, true)]) expect(lowered[labelOf(1, false)]).toBeGreaterThan(lowered[other] as number);
+    for (const other of [labelOf(10, true), labelOf(5, true), labelOf(0, true)])
+      expect(lowered[labelOf(1, false)]).toBeGreaterThan(lowered[other] as number);
   });
 });

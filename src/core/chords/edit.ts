@@ -10,7 +10,10 @@ export const freed = (locks: readonly ChordLock[], { bar, at, ticks }: Span): Ch
   locks.flatMap((l): ChordLock[] => {
     const [end, lockEnd] = [at + ticks, l.at + l.ticks];
     if (l.bar !== bar || lockEnd <= at || l.at >= end) return [l];
-    return [...(l.at < at ? [{ ...l, ticks: at - l.at }] : []), ...(lockEnd > end ? [{ ...l, at: end, ticks: lockEnd - end }] : [])];
+    return [
+      ...(l.at < at ? [{ ...l, ticks: at - l.at }] : []),
+      ...(lockEnd > end ? [{ ...l, at: end, ticks: lockEnd - end }] : []),
+    ];
   });
 
 /** Settles chords in their places; what was settled there before gives way. */
@@ -24,25 +27,38 @@ export function typedChord(text: string): { symbol: string } | { wrong: string }
   const written = text.trim();
   if (!written) return { wrong: "Write a chord, such as Em, A7 or D/F#." };
   const found = written.length <= 80 ? parseChord(written) : null;
-  return found ? { symbol: found.symbol } : { wrong: `"${written.slice(0, 24)}" is not a chord. Write a root and a quality, such as Em, A7 or D/F#.` };
+  return found
+    ? { symbol: found.symbol }
+    : { wrong: `"${written.slice(0, 24)}" is not a chord. Write a root and a quality, such as Em, A7 or D/F#.` };
 }
 
 /**
- * Moves the start of a chord to `beats` felt beats later (or earlier, below 0). The chord before gives up or takes the time between; both keep at least one beat,
+ * Moves the start of a chord to `beats` felt beats later (or earlier, below 0). The chord before gives up or takes the
+ * time between; both keep at least one beat,
  * and a change goes at most to the next change or bar line on either side. Gives undefined where there is no room.
  */
-export function moveChange({ chords }: ChordPlan, places: readonly Place[], index: number, beats: number): ChordLock[] | undefined {
+export function moveChange(
+  { chords }: ChordPlan,
+  places: readonly Place[],
+  index: number,
+  beats: number,
+): ChordLock[] | undefined {
   const [before, here] = [chords[index - 1], chords[index]];
   const place = here && places[here.bar];
   if (!before || !here || !place || before.symbol === here.symbol || beats === 0) return undefined;
   const start = (c: PlannedChord) => (places[c.bar] as Place).at + c.at;
   const to = start(here) + beats * beatTicks(place.metre);
-  if (to <= start(before) || to >= start(here) + here.ticks || start(before) + before.ticks !== start(here)) return undefined;
+  if (to <= start(before) || to >= start(here) + here.ticks || start(before) + before.ticks !== start(here))
+    return undefined;
   return cutAt([before, here], places, to);
 }
 
 /** Two neighbours with the change between them at `to`, in ticks from the start of the tune. */
-function cutAt([first, second]: readonly [PlannedChord, PlannedChord], places: readonly Place[], to: number): ChordLock[] {
+function cutAt(
+  [first, second]: readonly [PlannedChord, PlannedChord],
+  places: readonly Place[],
+  to: number,
+): ChordLock[] {
   const pieces = [first, second].flatMap((c): ChordLock[] => {
     const start = (places[c.bar] as Place).at + c.at;
     const early = Math.max(0, Math.min(c.ticks, to - start));
@@ -66,30 +82,53 @@ export function splitChord({ chords }: ChordPlan, places: readonly Place[], inde
   const beat = here && beatTicks((places[here.bar] as Place).metre);
   if (!here || !beat || here.ticks <= beat) return undefined;
   const first = Math.ceil(here.ticks / beat / 2) * beat;
-  return [{ ...asLock(here), ticks: first }, { ...asLock(here), at: here.at + first, ticks: here.ticks - first }];
+  return [
+    { ...asLock(here), ticks: first },
+    { ...asLock(here), at: here.at + first, ticks: here.ticks - first },
+  ];
 }
 
-/** A chord that takes over the next one of its bar, or the one before where it is the last; undefined where it has the bar to itself. */
+/**
+ * A chord that takes over the next one of its bar, or the one before where it is the last; undefined where it has the
+ * bar to itself.
+ */
 export function mergeChord({ chords }: ChordPlan, index: number): ChordLock[] | undefined {
   const here = chords[index];
   const other = [chords[index + 1], chords[index - 1]].find((c) => c && c.bar === here?.bar);
-  return here && other && [{ bar: here.bar, at: Math.min(here.at, other.at), ticks: here.ticks + other.ticks, symbol: here.symbol }];
+  return (
+    here &&
+    other && [{ bar: here.bar, at: Math.min(here.at, other.at), ticks: here.ticks + other.ticks, symbol: here.symbol }]
+  );
 }
 
 /** Locks on every chord of a stretch of bars, as the plan has them. */
-export const lockBars = ({ chords }: ChordPlan, from: number, to: number): ChordLock[] => chords.filter((c) => c.bar >= from && c.bar <= to).map(asLock);
+export const lockBars = ({ chords }: ChordPlan, from: number, to: number): ChordLock[] =>
+  chords.filter((c) => c.bar >= from && c.bar <= to).map(asLock);
 
-/** Bars whose music a phrase's bars share: pairs of the bar copied from and the bar copied to, in the phrases like it. */
+/**
+ * Bars whose music a phrase's bars share: pairs of the bar copied from and the bar copied to, in the phrases like it.
+ */
 export function likePlaces(places: readonly Place[], phrases: readonly Phrase[], order: number): [Place, Place][] {
   const rows = phrases.map((p) => places.slice(p.from, p.to + 1).filter((b) => !b.pickup && b.offset === 0));
   const own = rows[order] ?? [];
-  return rows.flatMap((row, i) => (i === order ? [] : own.flatMap((from, k): [Place, Place][] => {
-    const to = row[k];
-    return to && to.ticks === from.ticks && music(to) === music(from) ? [[from, to]] : [];
-  })));
+  return rows.flatMap((row, i) =>
+    i === order
+      ? []
+      : own.flatMap((from, k): [Place, Place][] => {
+          const to = row[k];
+          return to && to.ticks === from.ticks && music(to) === music(from) ? [[from, to]] : [];
+        }),
+  );
 }
 
 /** The chords of a phrase, locked in every bar of like phrases that has the same music. */
-export function copyToLike({ chords }: ChordPlan, places: readonly Place[], phrases: readonly Phrase[], order: number): ChordLock[] {
-  return likePlaces(places, phrases, order).flatMap(([from, to]) => chords.filter((c) => c.bar === from.index).map((c) => ({ ...asLock(c), bar: to.index })));
+export function copyToLike(
+  { chords }: ChordPlan,
+  places: readonly Place[],
+  phrases: readonly Phrase[],
+  order: number,
+): ChordLock[] {
+  return likePlaces(places, phrases, order).flatMap(([from, to]) =>
+    chords.filter((c) => c.bar === from.index).map((c) => ({ ...asLock(c), bar: to.index })),
+  );
 }

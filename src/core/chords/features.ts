@@ -29,7 +29,10 @@ export type Beat = {
   heard: Impression;
 };
 
-/** Everything the model reads off the melody, beat by beat. `starts` are the first bars of phrases (indexes), `keys` the key of each strain. */
+/**
+ * Everything the model reads off the melody, beat by beat. `starts` are the first bars of phrases (indexes), `keys` the
+ * key of each strain.
+ */
 export function beatsOf(cut: readonly Segment[], keys: readonly Key[], starts: ReadonlySet<number>): Beat[] {
   const bare = cut.map((segment, i): Omit<Beat, "heard"> => {
     const key = keys[segment.place.strain] ?? (keys[0] as Key);
@@ -48,9 +51,27 @@ export function beatsOf(cut: readonly Segment[], keys: readonly Key[], starts: R
       own[sound * 3 + (weight === 3 ? 0 : weight > 0 ? 1 : 2)]! += share;
       roles[ROLES.indexOf(note.outside) * 12 + sound]! += share;
     }
-    return { own, roles, before: EMPTY, after: EMPTY, bar: EMPTY, lead, table: TABLE_OF[key.mode], start: STARTS.indexOf(segment.start), spot: spotOf(cut, i, starts), build: buildOf(segment.place.metre), phrase: segment.at === 0 && starts.has(segment.place.index), ticks: segment.ticks };
+    return {
+      own,
+      roles,
+      before: EMPTY,
+      after: EMPTY,
+      bar: EMPTY,
+      lead,
+      table: TABLE_OF[key.mode],
+      start: STARTS.indexOf(segment.start),
+      spot: spotOf(cut, i, starts),
+      build: buildOf(segment.place.metre),
+      phrase: segment.at === 0 && starts.has(segment.place.index),
+      ticks: segment.ticks,
+    };
   });
-  const flat = bare.map((b) => { const sum = new Float64Array(12); for (let s = 0; s < 12; s++) sum[s] = (b.own[s * 3] as number) + (b.own[s * 3 + 1] as number) + (b.own[s * 3 + 2] as number); return sum; });
+  const flat = bare.map((b) => {
+    const sum = new Float64Array(12);
+    for (let s = 0; s < 12; s++)
+      sum[s] = (b.own[s * 3] as number) + (b.own[s * 3 + 1] as number) + (b.own[s * 3 + 2] as number);
+    return sum;
+  });
   let from = 0;
   cut.forEach((segment, i) => {
     if (cut[from]?.place !== segment.place) from = i;
@@ -58,7 +79,8 @@ export function beatsOf(cut: readonly Segment[], keys: readonly Key[], starts: R
     beat.before = flat[i - 1] ?? EMPTY;
     beat.after = flat[i + 1] ?? EMPTY;
     beat.bar = new Float64Array(12);
-    for (let k = from; k < cut.length && cut[k]?.place === segment.place; k++) for (let s = 0; s < 12; s++) beat.bar[s]! += flat[k]?.[s] as number;
+    for (let k = from; k < cut.length && cut[k]?.place === segment.place; k++)
+      for (let s = 0; s < 12; s++) beat.bar[s]! += flat[k]?.[s] as number;
   });
   const heard = impressions(cut, keys, bare, starts);
   return bare.map((beat, i) => ({ ...beat, heard: heard[i] as Impression }));
@@ -78,8 +100,15 @@ function spotOf(cut: readonly Segment[], i: number, starts: ReadonlySet<number>)
   if (lastOfStrain) return name("end");
   if (cut[i]?.phraseEnd) return name("last beat");
   const ahead = barsTo(cut, i, (s) => s.phraseEnd);
-  if (starts.has(place.index) && at === 0) return cut[i - 1]?.place.strain === place.strain ? name("phrase start") : name("opening");
-  return ahead === 0 ? name("close") : ahead === 1 ? name(at === 0 ? "before the close" : "later before the close") : ahead === 2 ? name("half close") : name("inside");
+  if (starts.has(place.index) && at === 0)
+    return cut[i - 1]?.place.strain === place.strain ? name("phrase start") : name("opening");
+  return ahead === 0
+    ? name("close")
+    : ahead === 1
+      ? name(at === 0 ? "before the close" : "later before the close")
+      : ahead === 2
+        ? name("half close")
+        : name("inside");
 }
 
 /** Full bars from a beat to the next that passes a test, up to three. */
@@ -94,17 +123,35 @@ function barsTo(cut: readonly Segment[], i: number, test: (segment: Segment) => 
 
 /** Kinds of evidence, each a block of weights, in the order they lie in one long list. */
 export const BLOCKS = {
-  note: 2 * 12 * 3, bar: 2 * 12 * 3, before: 2 * 12 * 3, after: 2 * 12 * 3, spelled: 2 * 4 * 3, spelledBar: 2 * 4 * 3, lead: 2 * 12 * 3, outside: ROLES.length * 3, place: TABLES * LABELS * STARTS.length, spot: TABLES * LABELS * SPOTS.length,
-  degree: TABLES * 12 * LABELS, degreeDown: TABLES * 12 * LABELS, move: 2 * LABELS * LABELS, cadence: 2 * LABELS * LABELS, change: BUILDS.length * STARTS.length, changeSpot: STARTS.length * SPOTS.length, phraseChange: 1,
+  note: 2 * 12 * 3,
+  bar: 2 * 12 * 3,
+  before: 2 * 12 * 3,
+  after: 2 * 12 * 3,
+  spelled: 2 * 4 * 3,
+  spelledBar: 2 * 4 * 3,
+  lead: 2 * 12 * 3,
+  outside: ROLES.length * 3,
+  place: TABLES * LABELS * STARTS.length,
+  spot: TABLES * LABELS * SPOTS.length,
+  degree: TABLES * 12 * LABELS,
+  degreeDown: TABLES * 12 * LABELS,
+  move: 2 * LABELS * LABELS,
+  cadence: 2 * LABELS * LABELS,
+  change: BUILDS.length * STARTS.length,
+  changeSpot: STARTS.length * SPOTS.length,
+  phraseChange: 1,
 } as const;
 export type Block = keyof typeof BLOCKS;
 const names = Object.keys(BLOCKS) as Block[];
 /** Where each block begins in the list, and how long the list is. */
-export const OFFSETS = Object.fromEntries(names.map((name, i) => [name, names.slice(0, i).reduce((sum, n) => sum + BLOCKS[n], 0)])) as Record<Block, number>;
+export const OFFSETS = Object.fromEntries(
+  names.map((name, i) => [name, names.slice(0, i).reduce((sum, n) => sum + BLOCKS[n], 0)]),
+) as Record<Block, number>;
 export const SIZE = names.reduce((sum, n) => sum + BLOCKS[n], 0);
 
 /** Whether a sound is in a major or minor triad, by semitones above its root. */
-export const inTriad = (minor: number, above: number): boolean => above === 0 || above === 7 || above === (minor ? 3 : 4);
+export const inTriad = (minor: number, above: number): boolean =>
+  above === 0 || above === 7 || above === (minor ? 3 : 4);
 
 /** Calls back with the weight and value of everything a chord gathers at a beat, block by block. */
 export function gather(beat: Beat, label: number, take: (block: Block, index: number, value: number) => void): void {
@@ -113,7 +160,11 @@ export function gather(beat: Beat, label: number, take: (block: Block, index: nu
   for (let sound = 0; sound < 12; sound++) {
     const above = (sound - root + 12) % 12;
     const cell = minor * 12 + above;
-    const [down, on, off] = [beat.own[sound * 3] as number, beat.own[sound * 3 + 1] as number, beat.own[sound * 3 + 2] as number];
+    const [down, on, off] = [
+      beat.own[sound * 3] as number,
+      beat.own[sound * 3 + 1] as number,
+      beat.own[sound * 3 + 2] as number,
+    ];
     if (down) take("note", cell * 3, down);
     if (on) take("note", cell * 3 + 1, on);
     if (off) take("note", cell * 3 + 2, off);
@@ -144,7 +195,12 @@ export function gather(beat: Beat, label: number, take: (block: Block, index: nu
 }
 
 /** The same for going from one chord to another; staying gathers nothing. */
-export function gatherMove(beat: Beat, from: number, to: number, take: (block: Block, index: number, value: number) => void): void {
+export function gatherMove(
+  beat: Beat,
+  from: number,
+  to: number,
+  take: (block: Block, index: number, value: number) => void,
+): void {
   if (from === to) return;
   take("move", ((beat.table > 1 ? 1 : 0) * LABELS + from) * LABELS + to, 1);
   if (beat.spot >= CLOSING) take("cadence", ((beat.table > 1 ? 1 : 0) * LABELS + from) * LABELS + to, 1);

@@ -1,4 +1,5 @@
-// Chords: harmony under a tune. In: bars, phrases, a key for each strain, a style, locks. Out: a plan whose every chord says why.
+// Chords: harmony under a tune. In: bars, phrases, a key for each strain, a style, locks. Out: a plan whose every chord
+// says why.
 export * from "./chart";
 export * from "./compare";
 export * from "./derive";

@@ -1,16 +1,41 @@
 import { z } from "zod";
 
 /** A chord a teacher has settled: everything from `at` for `ticks` in bar `bar` (an index) keeps this symbol. */
-export const ChordLock = z.object({ bar: z.int().min(0), at: z.int().min(0), ticks: z.int().min(1), symbol: z.string().min(1).max(80), by: z.enum(["teacher", "file"]).optional() });
+export const ChordLock = z.object({
+  bar: z.int().min(0),
+  at: z.int().min(0),
+  ticks: z.int().min(1),
+  symbol: z.string().min(1).max(80),
+  by: z.enum(["teacher", "file"]).optional(),
+});
 export type ChordLock = z.infer<typeof ChordLock>;
 
 /** What a melody note does in a chord. */
-export const NOTE_ROLES = ["root", "third", "fifth", "seventh", "passing", "neighbour", "suspension", "appoggiatura", "anticipation", "escape", "free"] as const;
+export const NOTE_ROLES = [
+  "root",
+  "third",
+  "fifth",
+  "seventh",
+  "passing",
+  "neighbour",
+  "suspension",
+  "appoggiatura",
+  "anticipation",
+  "escape",
+  "free",
+] as const;
 export const NoteRole = z.enum(NOTE_ROLES);
 export type NoteRole = z.infer<typeof NoteRole>;
 
 /** What a style has added to a plain triad, and the triad without it. */
-const ADDITIONS = ["seventh", "suspension", "secondary dominant", "walking bass", "augmented dominant", "closing chord"] as const;
+const ADDITIONS = [
+  "seventh",
+  "suspension",
+  "secondary dominant",
+  "walking bass",
+  "augmented dominant",
+  "closing chord",
+] as const;
 export const Added = z.object({ what: z.enum(ADDITIONS), plain: z.string() });
 export type Added = z.infer<typeof Added>;
 
@@ -30,8 +55,13 @@ export const PlannedChord = z.object({
   costs: z.array(z.object({ name: z.string(), cost: z.number() })),
   /** Melody notes in it: name, beats, and what each does. */
   notes: z.array(z.object({ name: z.string(), beats: z.number(), role: NoteRole })),
-  /** Other chords, best first, with what the whole plan would cost more: for this place, or where `at` and `ticks` stand for the part of it that they suit best. */
-  alternatives: z.array(z.object({ symbol: z.string(), cost: z.number(), at: z.int().optional(), ticks: z.int().optional() })),
+  /**
+   * Other chords, best first, with what the whole plan would cost more: for this place, or where `at` and `ticks` stand
+   * for the part of it that they suit best.
+   */
+  alternatives: z.array(
+    z.object({ symbol: z.string(), cost: z.number(), at: z.int().optional(), ticks: z.int().optional() }),
+  ),
 });
 export type PlannedChord = z.infer<typeof PlannedChord>;
 

@@ -2,11 +2,25 @@ import { barTicks, beatTicks, type Place, type Timed, timeline } from "../score"
 import { midi } from "../theory";
 import type { ChordLock, NoteRole } from "./model";
 
-/** A melody note (or the part of it) inside a segment: its sound, length in beats, and what it would be outside a chord. */
-export type Heard = { timed: Timed; sound: number; beats: number; outside: Exclude<NoteRole, "root" | "third" | "fifth" | "seventh"> };
+/**
+ * A melody note (or the part of it) inside a segment: its sound, length in beats, and what it would be outside a chord.
+ */
+export type Heard = {
+  timed: Timed;
+  sound: number;
+  beats: number;
+  outside: Exclude<NoteRole, "root" | "third" | "fifth" | "seventh">;
+};
 
 /** The smallest piece that can take a chord of its own: one felt beat. */
-export type Segment = { place: Place; at: number; ticks: number; /** Place of change when a new chord starts here. */ start: "bar" | "half" | "beat"; notes: Heard[]; phraseEnd: boolean };
+export type Segment = {
+  place: Place;
+  at: number;
+  ticks: number /** Place of change when a new chord starts here. */;
+  start: "bar" | "half" | "beat";
+  notes: Heard[];
+  phraseEnd: boolean;
+};
 
 const topSound = (timed: Timed) => midi(timed.event.pitches[timed.event.pitches.length - 1] as never);
 
@@ -33,8 +47,15 @@ function boundaries(place: Place, locks: readonly ChordLock[]): number[] {
   return [...new Set([...beats, ...edges])].sort((x, y) => x - y);
 }
 
-/** Cuts bars into beats with the melody that sounds in each. Pickups are left bare unless a lock stands there. `phraseEnds` are bar indexes. */
-export function segments(from: readonly Place[], phraseEnds: ReadonlySet<number>, locks: readonly ChordLock[] = []): Segment[] {
+/**
+ * Cuts bars into beats with the melody that sounds in each. Pickups are left bare unless a lock stands there.
+ * `phraseEnds` are bar indexes.
+ */
+export function segments(
+  from: readonly Place[],
+  phraseEnds: ReadonlySet<number>,
+  locks: readonly ChordLock[] = [],
+): Segment[] {
   const notes = timeline(from).filter((t) => t.event.pitches.length > 0);
   const roles = notes.map((_, i) => foreignRole(notes, i));
   const cut: Segment[] = [];
@@ -53,7 +74,14 @@ export function segments(from: readonly Place[], phraseEnds: ReadonlySet<number>
         const beats = (Math.min(end, timed.at + timed.event.ticks) - Math.max(start, timed.at)) / beat;
         heard.push({ timed, sound: topSound(timed) % 12, beats, outside: roles[n] as Heard["outside"] });
       }
-      cut.push({ place, at, ticks, start: at === 0 ? "bar" : at === half ? "half" : "beat", notes: heard, phraseEnd: phraseEnds.has(place.index) && at + ticks >= place.ticks });
+      cut.push({
+        place,
+        at,
+        ticks,
+        start: at === 0 ? "bar" : at === half ? "half" : "beat",
+        notes: heard,
+        phraseEnd: phraseEnds.has(place.index) && at + ticks >= place.ticks,
+      });
     });
   }
   return cut;

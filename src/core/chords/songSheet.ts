@@ -18,7 +18,10 @@ function sungOf(places: readonly Place[], verse: number): { syllables: Sung[]; l
     let at = 0;
     for (const event of place.bar.events) {
       const own = lettersOf(event.lyrics?.[verse]?.text ?? "");
-      if (own) { syllables.push({ bar: place.index, at, before: letters.length }); letters += own; }
+      if (own) {
+        syllables.push({ bar: place.index, at, before: letters.length });
+        letters += own;
+      }
       at += event.ticks;
     }
   }
@@ -27,15 +30,22 @@ function sungOf(places: readonly Place[], verse: number): { syllables: Sung[]; l
 
 const pairs = (text: string) => Array.from({ length: Math.max(0, text.length - 1) }, (_, i) => text.slice(i, i + 2));
 
-/** How far two texts differ over their next few letters: the share of neighbouring pairs of letters they do not share (Dice 1945). */
+/**
+ * How far two texts differ over their next few letters: the share of neighbouring pairs of letters they do not share
+ * (Dice 1945).
+ */
 function unlike(a: string, b: string): number {
   const [x, y] = [pairs(a.slice(0, 10)), pairs(b.slice(0, 10))];
-  return x.length + y.length === 0 ? Number(a[0] !== b[0]) : 1 - (2 * x.filter((p) => y.includes(p)).length) / Math.max(1, x.length + y.length);
+  return x.length + y.length === 0
+    ? Number(a[0] !== b[0])
+    : 1 - (2 * x.filter((p) => y.includes(p)).length) / Math.max(1, x.length + y.length);
 }
 
 /**
- * Lays the chords of a song sheet on a tune's first verse: each on the syllable whose words follow it, in order, even where sheet and tune spell words differently.
- * Every chord holds until the next, or to the end of its strain. Gives undefined where the tune has no words, or other ones.
+ * Lays the chords of a song sheet on a tune's first verse: each on the syllable whose words follow it, in order, even
+ * where sheet and tune spell words differently.
+ * Every chord holds until the next, or to the end of its strain. Gives undefined where the tune has no words, or other
+ * ones.
  */
 export function locksFromSheet(sheet: SongSheet, places: readonly Place[]): ChordLock[] | undefined {
   const { syllables, letters } = sungOf(places, 0);
@@ -43,8 +53,21 @@ export function locksFromSheet(sheet: SongSheet, places: readonly Place[]): Chor
   if (syllables.length === 0 || chords.length === 0) return undefined;
   const { path, cost } = solve<Sung>({
     states: chords.map(() => syllables),
-    local: [{ name: "other words", at: (i, s) => MISMATCH * unlike(sheet.letters.slice(chords[i]?.letters), letters.slice(s.before)) }],
-    moves: [{ name: "letters between", into: (i, a, b) => (b.before <= a.before ? Number.POSITIVE_INFINITY : DRIFT * Math.abs(b.before - a.before - ((chords[i]?.letters ?? 0) - (chords[i - 1]?.letters ?? 0)))) }],
+    local: [
+      {
+        name: "other words",
+        at: (i, s) => MISMATCH * unlike(sheet.letters.slice(chords[i]?.letters), letters.slice(s.before)),
+      },
+    ],
+    moves: [
+      {
+        name: "letters between",
+        into: (i, a, b) =>
+          b.before <= a.before
+            ? Number.POSITIVE_INFINITY
+            : DRIFT * Math.abs(b.before - a.before - ((chords[i]?.letters ?? 0) - (chords[i - 1]?.letters ?? 0))),
+      },
+    ],
   });
   if (cost > (MISMATCH / 2) * chords.length) return undefined;
   const starts = path.map((s, i) => ({ place: places[s.bar] as Place, at: s.at, symbol: chords[i]?.symbol as string }));
@@ -52,13 +75,24 @@ export function locksFromSheet(sheet: SongSheet, places: readonly Place[]): Chor
 }
 
 /** Chords that start in their places as locks: each holds until the next one, or to the end of its strain. */
-export function heldLocks(starts: readonly { place: Place; at: number; symbol: string }[], places: readonly Place[], by: "teacher" | "file"): ChordLock[] {
+export function heldLocks(
+  starts: readonly { place: Place; at: number; symbol: string }[],
+  places: readonly Place[],
+  by: "teacher" | "file",
+): ChordLock[] {
   return starts.flatMap(({ place, at, symbol }, i) => {
     const next = starts[i + 1];
-    return places.filter((p) => p.strain === place.strain && p.index >= place.index && (next === undefined || p.index <= next.place.index)).flatMap((p): ChordLock[] => {
-      const start = p === place ? at : 0;
-      const end = next && next.place === p ? next.at : p.ticks;
-      return end > start && !(p.pickup && p !== place) ? [{ bar: p.index, at: start, ticks: end - start, symbol, by }] : [];
-    });
+    return places
+      .filter(
+        (p) =>
+          p.strain === place.strain && p.index >= place.index && (next === undefined || p.index <= next.place.index),
+      )
+      .flatMap((p): ChordLock[] => {
+        const start = p === place ? at : 0;
+        const end = next && next.place === p ? next.at : p.ticks;
+        return end > start && !(p.pickup && p !== place)
+          ? [{ bar: p.index, at: start, ticks: end - start, symbol, by }]
+          : [];
+      });
   });
 }

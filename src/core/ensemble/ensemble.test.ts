@@ -6,7 +6,20 @@ import { STYLES } from "../chords";
 import { SCHOOLS } from "../harmony";
 import { allBars, lengthOf } from "../score";
 import { parsePitch } from "../theory";
-import { derive, FILE_CHORDS, lockChords, lockNote, newWork, rivalLine, rivalPlan, schoolBars, sheetOf, unlockChords, Work, withTune } from "./index";
+import {
+  derive,
+  FILE_CHORDS,
+  lockChords,
+  lockNote,
+  newWork,
+  rivalLine,
+  rivalPlan,
+  schoolBars,
+  sheetOf,
+  unlockChords,
+  Work,
+  withTune,
+} from "./index";
 
 const TUNE = tuneOf("d2fd a2fd|e2ge b2ge|f2af d'2af|gfed e4:|", { metre: "2/2" });
 const PRINTED = tuneOf('"D"d2fd a2fd|"A7"e2ge "Em"b2ge|"D"f2af d\'2af|"G"gfed "A"e4:|', { metre: "2/2" });
@@ -22,7 +35,13 @@ describe("a new work", () => {
     expect(Work.parse(newWork(TUNE))).toEqual(newWork(TUNE));
     const { backing: _b, second: _s, barSchools: _a, harmonyLocks: _h, ...old } = newWork(TUNE);
     expect(Work.parse(old)).toEqual(newWork(TUNE));
-    for (const wrong of [{ side: "left" }, { version: 2 }, { locks: [{ bar: -1, at: 0, ticks: 1, symbol: "D" }] }, { locks: [{ bar: 0, at: 0, ticks: 1, symbol: "" }] }]) expect(Work.safeParse({ ...newWork(TUNE), ...wrong }).success).toBe(false);
+    for (const wrong of [
+      { side: "left" },
+      { version: 2 },
+      { locks: [{ bar: -1, at: 0, ticks: 1, symbol: "D" }] },
+      { locks: [{ bar: 0, at: 0, ticks: 1, symbol: "" }] },
+    ])
+      expect(Work.safeParse({ ...newWork(TUNE), ...wrong }).success).toBe(false);
   });
 });
 
@@ -38,26 +57,43 @@ describe("deciding", () => {
   it("a harmony note is settled, changed, silenced and freed in its place alone", () => {
     const [a, f] = [parsePitch("A4"), parsePitch("F#4")];
     const one = lockNote(lockNote(newWork(TUNE), { bar: 0, at: 0 }, a), { bar: 1, at: 0 }, f);
-    expect(one.harmonyLocks).toEqual([{ bar: 0, at: 0, pitch: a }, { bar: 1, at: 0, pitch: f }]);
+    expect(one.harmonyLocks).toEqual([
+      { bar: 0, at: 0, pitch: a },
+      { bar: 1, at: 0, pitch: f },
+    ]);
     expect(lockNote(one, { bar: 0, at: 0 }, f).harmonyLocks.find((l) => l.bar === 0)?.pitch).toEqual(f);
     expect(lockNote(one, { bar: 0, at: 0 }, null).harmonyLocks.find((l) => l.bar === 0)?.pitch).toBeNull();
     expect(lockNote(one, { bar: 0, at: 0 }).harmonyLocks).toEqual([{ bar: 1, at: 0, pitch: f }]);
   });
   it("bars take another school, and the tune's own school takes them back", () => {
     const some = schoolBars(newWork(TUNE), 1, 2, "Thirds");
-    expect(some.barSchools).toEqual([{ bar: 1, school: "Thirds" }, { bar: 2, school: "Thirds" }]);
+    expect(some.barSchools).toEqual([
+      { bar: 1, school: "Thirds" },
+      { bar: 2, school: "Thirds" },
+    ]);
     expect(schoolBars(some, 2, 3, "Chord-fit").barSchools).toEqual([{ bar: 1, school: "Thirds" }]);
   });
 });
 
 describe("editing the tune under decisions", () => {
-  const work = lockNote(lockChords(schoolBars(newWork(TUNE), 2, 2, "Thirds"), [{ bar: 2, at: 0, ticks: bar, symbol: "Bm" }]), { bar: 2, at: 0 }, parsePitch("D4"));
+  const work = lockNote(
+    lockChords(schoolBars(newWork(TUNE), 2, 2, "Thirds"), [{ bar: 2, at: 0, ticks: bar, symbol: "Bm" }]),
+    { bar: 2, at: 0 },
+    parsePitch("D4"),
+  );
   const [strain] = TUNE.strains;
   const bars = strain?.bars ?? [];
-  const withBars = (list: typeof bars) => ({ ...TUNE, strains: [{ ...(strain as NonNullable<typeof strain>), bars: list }] });
+  const withBars = (list: typeof bars) => ({
+    ...TUNE,
+    strains: [{ ...(strain as NonNullable<typeof strain>), bars: list }],
+  });
   it("a bar taken out before them takes locks along, one bar earlier", () => {
     const moved = withTune(work, withBars(bars.slice(1)));
-    expect([moved.locks[0]?.bar, moved.barSchools, moved.harmonyLocks[0]?.bar]).toEqual([1, [{ bar: 1, school: "Thirds" }], 1]);
+    expect([moved.locks[0]?.bar, moved.barSchools, moved.harmonyLocks[0]?.bar]).toEqual([
+      1,
+      [{ bar: 1, school: "Thirds" }],
+      1,
+    ]);
   });
   it("their own bar taken out lets them go", () => {
     const without = withTune(work, withBars([...bars.slice(0, 2), ...bars.slice(3)]));
@@ -89,29 +125,55 @@ describe("comparing", () => {
 
 describe("everything at once, for any tune", () => {
   it("is the same twice, fills every bar of every part, and every chord is of its style", () => {
-    fc.assert(fc.property(arbitraryTune({ maxBars: 4 }), fc.constantFrom(...STYLES), fc.constantFrom(...SCHOOLS), fc.constantFrom("below" as const, "above" as const), (tune, style, school, side) => {
-      const work: Work = { ...newWork(tune), style: style.name, school: school.name, side };
-      const made = derive(work);
-      expect(derive(work)).toEqual(made);
-      const lengths = allBars(tune).map((b) => lengthOf(b.events));
-      for (const { staff } of made.parts) expect(staff.bars.map((b) => lengthOf(b)), staff.id).toEqual(lengths);
-      for (const { symbol, bar: at } of made.plan.chords) {
-        const strain = made.analysis.places[at]?.strain ?? 0;
-        expect(made.plan.vocabulary[strain], `${symbol} in ${style.name}`).toContain(symbol);
-      }
-      expect(made.plan.fits.every((f) => f >= 0 && f <= 1)).toBe(true);
-    }), { numRuns: 25 });
+    fc.assert(
+      fc.property(
+        arbitraryTune({ maxBars: 4 }),
+        fc.constantFrom(...STYLES),
+        fc.constantFrom(...SCHOOLS),
+        fc.constantFrom("below" as const, "above" as const),
+        (tune, style, school, side) => {
+          const work: Work = { ...newWork(tune), style: style.name, school: school.name, side };
+          const made = derive(work);
+          expect(derive(work)).toEqual(made);
+          const lengths = allBars(tune).map((b) => lengthOf(b.events));
+          for (const { staff } of made.parts)
+            expect(
+              staff.bars.map((b) => lengthOf(b)),
+              staff.id,
+            ).toEqual(lengths);
+          for (const { symbol, bar: at } of made.plan.chords) {
+            const strain = made.analysis.places[at]?.strain ?? 0;
+            expect(made.plan.vocabulary[strain], `${symbol} in ${style.name}`).toContain(symbol);
+          }
+          expect(made.plan.fits.every((f) => f >= 0 && f <= 1)).toBe(true);
+        },
+      ),
+      { numRuns: 25 },
+    );
   });
   it("a locked chord holds in every style, and the sheets name the parts asked for", () => {
-    fc.assert(fc.property(arbitraryTune({ maxBars: 3 }), fc.constantFrom(...STYLES), fc.constantFrom("Em", "F#", "Bb7", "C5"), (tune, style, symbol) => {
-      const places = derive(newWork(tune)).analysis.places;
-      const place = places.find((p) => !p.pickup) ?? places[0];
-      if (!place) return;
-      const work = { ...lockChords(newWork(tune), [{ bar: place.index, at: 0, ticks: place.ticks, symbol }]), style: style.name };
-      const made = derive(work);
-      expect(made.plan.chords.filter((c) => c.bar === place.index).map((c) => [c.symbol, c.locked])).toEqual([[symbol, true]]);
-      expect(sheetOf(work, made, "melody").staves.map((s) => s.id)).toEqual(["melody"]);
-      expect(sheetOf(work, made).staves).toHaveLength(made.parts.length);
-    }), { numRuns: 25 });
+    fc.assert(
+      fc.property(
+        arbitraryTune({ maxBars: 3 }),
+        fc.constantFrom(...STYLES),
+        fc.constantFrom("Em", "F#", "Bb7", "C5"),
+        (tune, style, symbol) => {
+          const places = derive(newWork(tune)).analysis.places;
+          const place = places.find((p) => !p.pickup) ?? places[0];
+          if (!place) return;
+          const work = {
+            ...lockChords(newWork(tune), [{ bar: place.index, at: 0, ticks: place.ticks, symbol }]),
+            style: style.name,
+          };
+          const made = derive(work);
+          expect(made.plan.chords.filter((c) => c.bar === place.index).map((c) => [c.symbol, c.locked])).toEqual([
+            [symbol, true],
+          ]);
+          expect(sheetOf(work, made, "melody").staves.map((s) => s.id)).toEqual(["melody"]);
+          expect(sheetOf(work, made).staves).toHaveLength(made.parts.length);
+        },
+      ),
+      { numRuns: 25 },
+    );
   });
 });

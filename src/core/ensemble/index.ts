@@ -1,3 +1,4 @@
-// Ensemble: one tune for the whole room. In: what the teacher decided. Out: everything derived from it, and the sheets to play from.
+// Ensemble: one tune for the whole room. In: what the teacher decided. Out: everything derived from it, and the sheets
+// to play from.
 export * from "./derive";
 export * from "./work";

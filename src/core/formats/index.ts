@@ -1,4 +1,5 @@
-// Formats: files in and out. In: text and bytes from anywhere, treated as hostile. Out: tunes with remarks, or a FormatError with its spot.
+// Formats: files in and out. In: text and bytes from anywhere, treated as hostile. Out: tunes with remarks, or a
+// FormatError with its spot.
 export * from "./abc";
 export * from "./chordpro";
 export * from "./problem";

@@ -1,4 +1,7 @@
-/** Bytes as text: by their byte order mark, by the encoding an XML declaration names, as UTF-8, or as Windows-1252 where they are no UTF-8. */
+/**
+ * Bytes as text: by their byte order mark, by the encoding an XML declaration names, as UTF-8, or as Windows-1252 where
+ * they are no UTF-8.
+ */
 export function decodeText(bytes: Uint8Array): string {
   const [a, b] = bytes;
   if (a === 0xff && b === 0xfe) return new TextDecoder("utf-16le").decode(bytes);

@@ -11,7 +11,11 @@ const first = (tune: Tune) => {
   const derived = derive(newWork(tune));
   return { derived, part: derived.parts[2]! };
 };
-const notes = (tune: Tune) => first(tune).part.staff.bars.flat().filter((e) => e.pitches.length).map((e) => pitchName(e.pitches[0]!));
+const notes = (tune: Tune) =>
+  first(tune)
+    .part.staff.bars.flat()
+    .filter((e) => e.pitches.length)
+    .map((e) => pitchName(e.pitches[0]!));
 
 describe("First sounds", () => {
   it("is one long note per chord, on open strings where they fit", () => {
@@ -31,28 +35,42 @@ describe("First sounds", () => {
     expect(firstPosition(FIDDLE, midi(parsePitch(note!)))).toMatchObject({ finger: 1, low: true });
   });
   it("holds for any tune: chord notes, within reach, bars filled", () => {
-    fc.assert(fc.property(arbitraryTune({ maxBars: 5 }), (tune) => {
-      const { derived, part } = first(tune);
-      part.staff.bars.forEach((bar, i) => {
-        expect(lengthOf(bar)).toBe(derived.analysis.places[i]?.ticks);
-        let at = 0;
-        for (const event of bar) {
-          const chord = derived.plan.chords.findLast((c) => c.bar === i && c.at <= at);
-          for (const p of event.pitches) {
-            for (const under of derived.plan.chords.filter((c) => c.bar === i && c.at < at + event.ticks && c.at + c.ticks > at)) expect(parseChord(under.symbol)?.sounds).toContain(midi(p) % 12);
-            expect(firstPosition(FIDDLE, midi(p))).toBeDefined();
-            const easy = parseChord(chord!.symbol)!.sounds.some((s) => [7, 2, 9, 4, 11, 6].includes(s));
-            if (easy) expect(firstPosition(FIDDLE, midi(p))!.finger).toBeLessThanOrEqual(1);
+    fc.assert(
+      fc.property(arbitraryTune({ maxBars: 5 }), (tune) => {
+        const { derived, part } = first(tune);
+        part.staff.bars.forEach((bar, i) => {
+          expect(lengthOf(bar)).toBe(derived.analysis.places[i]?.ticks);
+          let at = 0;
+          for (const event of bar) {
+            const chord = derived.plan.chords.findLast((c) => c.bar === i && c.at <= at);
+            for (const p of event.pitches) {
+              for (const under of derived.plan.chords.filter(
+                (c) => c.bar === i && c.at < at + event.ticks && c.at + c.ticks > at,
+              ))
+                expect(parseChord(under.symbol)?.sounds).toContain(midi(p) % 12);
+              expect(firstPosition(FIDDLE, midi(p))).toBeDefined();
+              const easy = parseChord(chord!.symbol)!.sounds.some((s) => [7, 2, 9, 4, 11, 6].includes(s));
+              if (easy) expect(firstPosition(FIDDLE, midi(p))!.finger).toBeLessThanOrEqual(1);
+            }
+            at += event.ticks;
           }
-          at += event.ticks;
-        }
-      });
-    }), { numRuns: 50 });
+        });
+      }),
+      { numRuns: 50 },
+    );
   });
 });
 
 describe("fingers in first position", () => {
-  it.each([["G3", 0, 0], ["A3", 0, 1], ["D4", 1, 0], ["F#4", 1, 2], ["A4", 2, 0], ["E5", 3, 0], ["B5", 3, 4]])("%s lies on string %i, finger %i", (name, string, finger) => {
+  it.each([
+    ["G3", 0, 0],
+    ["A3", 0, 1],
+    ["D4", 1, 0],
+    ["F#4", 1, 2],
+    ["A4", 2, 0],
+    ["E5", 3, 0],
+    ["B5", 3, 4],
+  ])("%s lies on string %i, finger %i", (name, string, finger) => {
     expect(firstPosition(FIDDLE, midi(parsePitch(name)))).toMatchObject({ string, finger });
   });
   it("knows what lies out of reach, and instruments by name", () => {

@@ -2,11 +2,17 @@ import type { Place } from "../score";
 import type { Choice } from "./choices";
 import type { Slot } from "./slots";
 
-/** How harsh each interval sounds, in semitones folded into an octave, 0 to 1 (after Plomp and Levelt's roughness, rounded by ear). */
+/**
+ * How harsh each interval sounds, in semitones folded into an octave, 0 to 1 (after Plomp and Levelt's roughness,
+ * rounded by ear).
+ */
 const HARSHNESS = [0, 1, 0.55, 0.05, 0, 0.15, 0.7, 0, 0.05, 0, 0.45, 0.85];
 const FOREIGN = 0.25;
 
-/** Clash of each bar by index: harshness against every melody note it sounds with and notes outside the chord, weighed by time and beat; 0 to 100. */
+/**
+ * Clash of each bar by index: harshness against every melody note it sounds with and notes outside the chord, weighed
+ * by time and beat; 0 to 100.
+ */
 export function clashOf(slots: readonly Slot[], path: readonly Choice[], places: readonly Place[]): number[] {
   const sums = places.map(() => ({ harsh: 0, weight: 0 }));
   slots.forEach((slot, i) => {

@@ -7,13 +7,27 @@ import { THIRDS } from "./schools";
 import { slotsOf } from "./slots";
 
 /** A place where third and fourth part ways: exactly one of them is in the chord. Hear both, choose, and see why. */
-export type EarQuestion = { bar: number; /** Ticks from the start of the bar. */ at: number; melody: Pitch; third: Pitch; fourth: Pitch; chord: string; fits: "third" | "fourth"; why: string };
+export type EarQuestion = {
+  bar: number /** Ticks from the start of the bar. */;
+  at: number;
+  melody: Pitch;
+  third: Pitch;
+  fourth: Pitch;
+  chord: string;
+  fits: "third" | "fourth";
+  why: string;
+};
 
 /** Shortest melody note a question is asked about: an eighth goes by too quickly to choose. */
 const SHORTEST = QUARTER / 2;
 
 /** Questions a tune can ask, in its order; a melody note over the same chord is asked about once. */
-export function earQuestions(places: readonly Place[], plan: ChordPlan, side: "below" | "above" = "below", on: Instrument = FIDDLE): EarQuestion[] {
+export function earQuestions(
+  places: readonly Place[],
+  plan: ChordPlan,
+  side: "below" | "above" = "below",
+  on: Instrument = FIDDLE,
+): EarQuestion[] {
   const asked = new Set<string>();
   const inRange = (p: Pitch) => midi(p) >= midi(on.lowest) && midi(p) <= midi(on.highest);
   return slotsOf(places, plan, side, new Set(), () => THIRDS).flatMap((slot): EarQuestion[] => {
@@ -27,6 +41,17 @@ export function earQuestions(places: readonly Place[], plan: ChordPlan, side: "b
     asked.add(name);
     const [good, bad] = a ? [third, fourth] : [fourth, third];
     const plain = (p: Pitch) => pitchName(p).slice(0, -1);
-    return [{ bar: place.index, at: slot.at - place.at, melody, third, fourth, chord: chord.symbol, fits: a ? "third" : "fourth", why: `${plain(good)} is in the chord of ${chord.symbol} (${chord.tones.join(", ")}); ${plain(bad)} is not.` }];
+    return [
+      {
+        bar: place.index,
+        at: slot.at - place.at,
+        melody,
+        third,
+        fourth,
+        chord: chord.symbol,
+        fits: a ? "third" : "fourth",
+        why: `${plain(good)} is in the chord of ${chord.symbol} (${chord.tones.join(", ")}); ${plain(bad)} is not.`,
+      },
+    ];
   });
 }

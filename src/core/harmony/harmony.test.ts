@@ -7,13 +7,34 @@ import { deriveChords, fileLocks } from "../chords";
 import { INSTRUMENTS, type Instrument } from "../instruments";
 import { beatTicks, timeline, type Tune } from "../score";
 import { inKey, intervalNumber, midi, parseChord, pitchName } from "../theory";
-import { CHORD_FIT, deriveHarmony, FOURTH_UNDER_TONIC, harmonyStaff, type HarmonyLine, SCHOOLS, type School, THIRDS } from ".";
+import {
+  CHORD_FIT,
+  deriveHarmony,
+  FOURTH_UNDER_TONIC,
+  harmonyStaff,
+  type HarmonyLine,
+  SCHOOLS,
+  type School,
+  THIRDS,
+} from ".";
 
 function lineOf(tune: Tune, school: School, side: "below" | "above" = "below", instrument?: Instrument): HarmonyLine {
   const analysis = analyse(tune);
   const { places, form } = analysis;
-  const plan = deriveChords({ places, phrases: form.phrases, keys: strainKeys(tune, analysis), locks: fileLocks(places) });
-  return deriveHarmony({ places, plan, phraseEnds: new Set(form.phrases.map((p) => p.to)), school, side, ...(instrument ? { instrument } : {}) });
+  const plan = deriveChords({
+    places,
+    phrases: form.phrases,
+    keys: strainKeys(tune, analysis),
+    locks: fileLocks(places),
+  });
+  return deriveHarmony({
+    places,
+    plan,
+    phraseEnds: new Set(form.phrases.map((p) => p.to)),
+    school,
+    side,
+    ...(instrument ? { instrument } : {}),
+  });
 }
 const said = (line: HarmonyLine) => line.notes.map((n) => (n.pitch ? pitchName(n.pitch) : "z")).join(" ");
 
@@ -45,7 +66,9 @@ describe("worked by hand", () => {
   });
   it("gives every reason with its interval, its rule and the plain third", () => {
     const line = lineOf(tuneOf('"D"d4 f4|"E"B8|', { key: "D" }), CHORD_FIT);
-    expect(line.notes[0]?.reason).toBe("A fourth below: it is in the chord of D. The plain third would be B4, degree 6, which is not in D.");
+    expect(line.notes[0]?.reason).toBe(
+      "A fourth below: it is in the chord of D. The plain third would be B4, degree 6, which is not in D.",
+    );
     expect(line.notes[2]?.reason).toContain("G# is outside the key; the chord of E asks for it.");
   });
 });
@@ -66,12 +89,15 @@ function broken(tune: Tune, line: HarmonyLine, on: Instrument): string[] {
       const [from, to] = [Math.max(n.at, t.at), Math.min(n.at + n.ticks, t.at + t.event.ticks)];
       const beat = beatTicks(t.place.metre);
       const into = (t.place.offset + from - t.place.at) % beat;
-      if ((into === 0 || into + to - from > beat) && [1, 6, 11].includes(gap % 12)) wrong.push(`bar ${n.bar}: clash on a beat at ${from}`);
+      if ((into === 0 || into + to - from > beat) && [1, 6, 11].includes(gap % 12))
+        wrong.push(`bar ${n.bar}: clash on a beat at ${from}`);
     }
     const key = places[n.bar]!.key;
     if (midi(n.pitch) < midi(on.lowest) || midi(n.pitch) > midi(on.highest)) wrong.push(`bar ${n.bar}: out of range`);
-    if (!inKey(n.pitch, key) && !(n.chord && parseChord(n.chord)?.sounds.includes(midi(n.pitch) % 12))) wrong.push(`bar ${n.bar}: outside key and chord`);
-    if (n.chord && !parseChord(n.chord)!.sounds.includes(midi(n.pitch) % 12) && !n.figure) wrong.push(`bar ${n.bar}: note outside the chord without a class`);
+    if (!inKey(n.pitch, key) && !(n.chord && parseChord(n.chord)?.sounds.includes(midi(n.pitch) % 12)))
+      wrong.push(`bar ${n.bar}: outside key and chord`);
+    if (n.chord && !parseChord(n.chord)!.sounds.includes(midi(n.pitch) % 12) && !n.figure)
+      wrong.push(`bar ${n.bar}: note outside the chord without a class`);
   }
   const sounding = line.notes.filter((n) => n.melody);
   sounding.forEach((n) => {
@@ -79,8 +105,10 @@ function broken(tune: Tune, line: HarmonyLine, on: Instrument): string[] {
     if (!n.pitch || !n.melody) return;
     const place = places[n.bar]!;
     if (midi(n.pitch) < midi(on.lowest) || midi(n.pitch) > midi(on.highest)) wrong.push(`${where}: out of range`);
-    if (!inKey(n.pitch, place.key) && !(n.chord && parseChord(n.chord)?.sounds.includes(midi(n.pitch) % 12))) wrong.push(`${where}: outside key and chord`);
-    if (!inKey(n.pitch, place.key) && !n.reason.includes("outside the key")) wrong.push(`${where}: chromatic note not said`);
+    if (!inKey(n.pitch, place.key) && !(n.chord && parseChord(n.chord)?.sounds.includes(midi(n.pitch) % 12)))
+      wrong.push(`${where}: outside key and chord`);
+    if (!inKey(n.pitch, place.key) && !n.reason.includes("outside the key"))
+      wrong.push(`${where}: chromatic note not said`);
     const gap = (midi(n.pitch) - midi(n.melody)) * (line.side === "below" ? -1 : 1);
     if (gap < 0) wrong.push(`${where}: crosses the melody`);
     if (n.interval !== intervalNumber(n.pitch, n.melody)) wrong.push(`${where}: interval miscounted`);
@@ -92,7 +120,8 @@ function broken(tune: Tune, line: HarmonyLine, on: Instrument): string[] {
     if (before?.pitch && before.melody) {
       const [was, is] = [Math.abs(midi(before.pitch) - midi(before.melody)) % 12, Math.abs(gap) % 12];
       const moved = midi(before.pitch) !== midi(n.pitch) && midi(before.melody) !== midi(n.melody);
-      if (moved && was === is && (is === 7 || (is === 0 && !octaves))) wrong.push(`${where}: parallel ${is === 0 ? "octaves" : "fifths"}`);
+      if (moved && was === is && (is === 7 || (is === 0 && !octaves)))
+        wrong.push(`${where}: parallel ${is === 0 ? "octaves" : "fifths"}`);
     }
   });
   return wrong;
@@ -101,22 +130,39 @@ function broken(tune: Tune, line: HarmonyLine, on: Instrument): string[] {
 describe("promises, over random tunes in every mode", () => {
   const players = INSTRUMENTS.filter((i) => ["fiddle", "viola", "whistle", "voice"].includes(i.name));
   test.each(SCHOOLS.map((s) => [s.name, s] as const))("%s keeps them all", (_, school) => {
-    fc.assert(fc.property(arbitraryTune({ maxBars: 5 }), fc.constantFrom("below", "above") as fc.Arbitrary<"below" | "above">, fc.constantFrom(...players), (tune, side, on) => {
-      const line = lineOf(tune, school, side, on);
-      expect(broken(tune, line, on)).toEqual([]);
-    }), { numRuns: 80 });
+    fc.assert(
+      fc.property(
+        arbitraryTune({ maxBars: 5 }),
+        fc.constantFrom("below", "above") as fc.Arbitrary<"below" | "above">,
+        fc.constantFrom(...players),
+        (tune, side, on) => {
+          const line = lineOf(tune, school, side, on);
+          expect(broken(tune, line, on)).toEqual([]);
+        },
+      ),
+      { numRuns: 80 },
+    );
   });
   it("fills the melody's rhythm exactly and always gives the same line", () => {
-    fc.assert(fc.property(arbitraryTune({ maxBars: 4 }), fc.constantFrom(...SCHOOLS), (tune, school) => {
-      const { places } = analyse(tune);
-      const line = lineOf(tune, school);
-      const staff = harmonyStaff(line, places, { id: "x", name: "x", clef: "treble", program: 0 });
-      if (school.pace === "melody") expect(staff.bars.map((b) => b.map((e) => e.ticks))).toEqual(places.map((p) => p.bar.events.map((e) => e.ticks)));
-      expect(staff.bars.map((b) => b.reduce((sum, e) => sum + e.ticks, 0))).toEqual(places.map((p) => p.ticks));
-      staff.bars.forEach((bar, i) => { if (line.own[i]) expect(line.notes.filter((n) => n.bar === i).map((n) => n.event)).toEqual(bar.map((_, k) => k)); });
-      expect(line.clashes).toHaveLength(places.length);
-      expect(lineOf(tune, school)).toEqual(line);
-    }), { numRuns: 40 });
+    fc.assert(
+      fc.property(arbitraryTune({ maxBars: 4 }), fc.constantFrom(...SCHOOLS), (tune, school) => {
+        const { places } = analyse(tune);
+        const line = lineOf(tune, school);
+        const staff = harmonyStaff(line, places, { id: "x", name: "x", clef: "treble", program: 0 });
+        if (school.pace === "melody")
+          expect(staff.bars.map((b) => b.map((e) => e.ticks))).toEqual(
+            places.map((p) => p.bar.events.map((e) => e.ticks)),
+          );
+        expect(staff.bars.map((b) => b.reduce((sum, e) => sum + e.ticks, 0))).toEqual(places.map((p) => p.ticks));
+        staff.bars.forEach((bar, i) => {
+          if (line.own[i])
+            expect(line.notes.filter((n) => n.bar === i).map((n) => n.event)).toEqual(bar.map((_, k) => k));
+        });
+        expect(line.clashes).toHaveLength(places.length);
+        expect(lineOf(tune, school)).toEqual(line);
+      }),
+      { numRuns: 40 },
+    );
   });
   it("clashes less by the chords than by thirds alone, on a tune full of tonics", () => {
     const tune = tuneOf('"D"d2fd Adfd|"D"d2fd Adfd|"A"e2ce Aece|"D"d2fd d4|');

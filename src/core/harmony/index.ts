@@ -1,4 +1,5 @@
-// Harmony: second lines. In: bars, a chord plan, a school, a side, an instrument. Out: a line whose every note says its interval and rule.
+// Harmony: second lines. In: bars, a chord plan, a school, a side, an instrument. Out: a line whose every note says its
+// interval and rule.
 export * from "./derive";
 export { type EarQuestion, earQuestions } from "./ear";
 export * from "./model";

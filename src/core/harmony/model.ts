@@ -29,12 +29,17 @@ export type HarmonyNote = z.infer<typeof HarmonyNote>;
 export const HarmonyLock = z.object({ bar: z.int().min(0), at: z.int().min(0), pitch: Pitch.nullable() });
 export type HarmonyLock = z.infer<typeof HarmonyLock>;
 
-/** The candidate a note goes to when it is moved by so many scale steps: of those that way the one nearest to where it was put down. Undefined where none lies that way. */
+/**
+ * The candidate a note goes to when it is moved by so many scale steps: of those that way the one nearest to where it
+ * was put down. Undefined where none lies that way.
+ */
 export function steppedTo(note: HarmonyNote, steps: number): Pitch | undefined {
   if (!note.pitch) return undefined;
   const from = diatonic(note.pitch);
   const away = (p: Pitch) => Math.abs(diatonic(p) - from - steps);
-  return note.alternatives.flatMap((a) => (a.pitch && Math.sign(diatonic(a.pitch) - from) === Math.sign(steps) ? [a.pitch] : [])).sort((a, b) => away(a) - away(b))[0];
+  return note.alternatives
+    .flatMap((a) => (a.pitch && Math.sign(diatonic(a.pitch) - from) === Math.sign(steps) ? [a.pitch] : []))
+    .sort((a, b) => away(a) - away(b))[0];
 }
 
 export const HarmonyLine = z.object({

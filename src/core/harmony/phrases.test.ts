@@ -11,25 +11,72 @@ function line(music: string, header: Parameters<typeof tuneOf>[1], school: Schoo
   const tune = tuneOf(music, header);
   const analysis = analyse(tune);
   const { places, form } = analysis;
-  const plan = deriveChords({ places, phrases: form.phrases, keys: strainKeys(tune, analysis), locks: fileLocks(places) });
-  return deriveHarmony({ places, plan, phraseEnds: new Set(form.phrases.map((p) => p.to)), school, side }).notes.map((n) => (n.pitch ? pitchName(n.pitch) : "z") + (school.pace === "melody" ? "" : `/${n.ticks / (QUARTER / 2)}`)).join(" ");
+  const plan = deriveChords({
+    places,
+    phrases: form.phrases,
+    keys: strainKeys(tune, analysis),
+    locks: fileLocks(places),
+  });
+  return deriveHarmony({ places, plan, phraseEnds: new Set(form.phrases.map((p) => p.to)), school, side })
+    .notes.map(
+      (n) => (n.pitch ? pitchName(n.pitch) : "z") + (school.pace === "melody" ? "" : `/${n.ticks / (QUARTER / 2)}`),
+    )
+    .join(" ");
 }
 
 /** Name, music with chords, header, then thirds, fourth under the tonic, chord-fit. */
 const PHRASES: [string, string, Parameters<typeof tuneOf>[1], string, string, string][] = [
-  ["a major scale down to the tonic", '"G"g2f2 "C"e2d2|"G"c2B2 "D"A2G2|', { key: "G" },
-    "E5 D5 C5 B4 A4 G4 F#4 E4", "D5 D5 C5 B4 A4 G4 F#4 D4", "D5 D5 C5 G4 G4 G4 F#4 D4"],
+  [
+    "a major scale down to the tonic",
+    '"G"g2f2 "C"e2d2|"G"c2B2 "D"A2G2|',
+    { key: "G" },
+    "E5 D5 C5 B4 A4 G4 F#4 E4",
+    "D5 D5 C5 B4 A4 G4 F#4 D4",
+    "D5 D5 C5 G4 G4 G4 F#4 D4",
+  ],
   ["the tonic chord spelled in D", '"D"d2f2 a2f2|', {}, "B4 D5 F#5 D5", "A4 D5 F#5 D5", "A4 D5 F#5 D5"],
-  ["a jig bar on its tonic", '"A"a3 e3|c3 A3|', { key: "A", metre: "6/8" }, "F#5 C#5 A4 F#4", "E5 C#5 A4 E4", "E5 C#5 A4 E4"],
-  ["dorian: the flat seventh's chord", '"D"d2f2 "Em"e2g2|', { key: "Edor" }, "B4 D5 C#5 E5", "B4 D5 B4 E5", "A4 D5 B4 E5"],
-  ["mixolydian: tonic and flat seventh", '"A"a2e2 "G"g2d2|', { key: "Amix" }, "F#5 C#5 E5 B4", "E5 C#5 E5 B4", "E5 C#5 D5 B4"],
-  ["minor: the dominant's leading note", '"Am"a2e2 "E"b2e2|', { key: "Amin" }, "F5 C5 G5 C5", "E5 C5 G5 C5", "E5 C5 G#5 B4"],
+  [
+    "a jig bar on its tonic",
+    '"A"a3 e3|c3 A3|',
+    { key: "A", metre: "6/8" },
+    "F#5 C#5 A4 F#4",
+    "E5 C#5 A4 E4",
+    "E5 C#5 A4 E4",
+  ],
+  [
+    "dorian: the flat seventh's chord",
+    '"D"d2f2 "Em"e2g2|',
+    { key: "Edor" },
+    "B4 D5 C#5 E5",
+    "B4 D5 B4 E5",
+    "A4 D5 B4 E5",
+  ],
+  [
+    "mixolydian: tonic and flat seventh",
+    '"A"a2e2 "G"g2d2|',
+    { key: "Amix" },
+    "F#5 C#5 E5 B4",
+    "E5 C#5 E5 B4",
+    "E5 C#5 D5 B4",
+  ],
+  [
+    "minor: the dominant's leading note",
+    '"Am"a2e2 "E"b2e2|',
+    { key: "Amin" },
+    "F5 C5 G5 C5",
+    "E5 C5 G5 C5",
+    "E5 C5 G#5 B4",
+  ],
   ["a waltz over one chord", '"F"f2a2c\'2|', { key: "F", metre: "3/4" }, "D5 F5 A5", "C5 F5 A5", "C5 F5 A5"],
   ["fifth of the key under its dominant", '"D"d4 "A"a4|', {}, "B4 F#5", "A4 F#5", "A4 E5"],
 ];
 
 describe("phrases by hand", () => {
-  const SCHOOLS: [string, School, 3 | 4 | 5][] = [["thirds", THIRDS, 3], ["fourth under the tonic", FOURTH_UNDER_TONIC, 4], ["chord-fit", CHORD_FIT, 5]];
+  const SCHOOLS: [string, School, 3 | 4 | 5][] = [
+    ["thirds", THIRDS, 3],
+    ["fourth under the tonic", FOURTH_UNDER_TONIC, 4],
+    ["chord-fit", CHORD_FIT, 5],
+  ];
   for (const [school, rule, column] of SCHOOLS) {
     test.each(PHRASES.map((p) => [p[0], p] as const))(`${school}: %s`, (_, phrase) => {
       expect(line(phrase[1], phrase[2], rule)).toBe(phrase[column]);
@@ -37,66 +84,83 @@ describe("phrases by hand", () => {
   }
 });
 
-/** Name, music with chords, header, then High line above, and below: Nordic second, Octave, Drone and pedal, One note per chord, Counter-figure. Lines with a rhythm of their own give lengths in eighths. */
+/**
+ * Name, music with chords, header, then High line above, and below: Nordic second, Octave, Drone and pedal, One note
+ * per chord, Counter-figure. Lines with a rhythm of their own give lengths in eighths.
+ */
 const OTHERS: [string, string, Parameters<typeof tuneOf>[1], string[]][] = [
-  ["a scale down to the tonic", '"G"g2f2 "C"e2d2|"G"c2B2 "D"A2G2|', { key: "G" }, [
-    "B5 B5 G5 G5 G5 D5 F#5 D5",
-    "B4 D5 C5 G4 A4 D4 F#4 G4",
-    "G4 F#4 E4 D4 C4 B3 A3 G3",
-    "D4/8 D4/8",
-    "B3/4 C4/4 D4/4 D4/4",
-    "z/8 z/8",
-  ]],
-  ["a jig bar on its tonic", '"A"a3 e3|c3 A3|', { key: "A", metre: "6/8" }, [
-    "A5 A5 E5 C#5",
-    "A4 G#4 A4 A4",
-    "A4 E4 C#4 A3",
-    "A4/6 A4/6",
-    "A4/6 A4/6",
-    "z/6 z/6",
-  ]],
-  ["dorian: the flat seventh's chord", '"D"d2f2 "Em"e2g2|', { key: "Edor" }, [
-    "F#5 A5 G5 B5",
-    "B4 A4 C#5 G4",
-    "D4 F#4 E4 G4",
-    "E4/8",
-    "F#4/4 G4/4",
-    "z/8",
-  ]],
-  ["mixolydian: tonic and flat seventh", '"A"a2e2 "G"g2d2|', { key: "Amix" }, [
-    "A5 A5 B5 B5",
-    "A4 C#5 B4 D5",
-    "A4 E4 G4 D4",
-    "A4/8",
-    "C#5/4 B4/4",
-    "z/8",
-  ]],
-  ["minor: the dominant's leading note", '"Am"a2e2 "E"b2e2|', { key: "Amin" }, [
-    "A5 A5 B5 G#5",
-    "C5 E5 D5 E5",
-    "A4 E4 B4 E4",
-    "E5/8",
-    "C5/4 B4/4",
-    "z/8",
-  ]],
-  ["long notes over three chords", '"G"g6 d2|"C"e8|"D"d6 A2|"G"G8|', { key: "G" }, [
-    "B5 B5 G5 F#5 D5 B4",
-    "B4 B4 C5 A4 F#4 G4",
-    "G4 D4 E4 D4 A3 G3",
-    "G3/8 G3/8 D4/8 D4/8",
-    "G4/8 G4/8 F#4/8 D4/8",
-    "z/2 G4/1 B4/1 G4/1 B4/1 z/2 z/2 G4/1 E4/1 C4/1 E4/1 C4/1 E4/1 z/2 F#4/1 D4/1 F#4/1 D4/1 z/2 z/2 B3/6",
-  ]],
-  ["dorian, held and resting", '"Em"B6 e2|"D"d8|"Em"e4 z4|E8|', { key: "Edor" }, [
-    "G5 G5 F#5 G5 z G4",
-    "G4 G4 B4 G4 z E4",
-    "B3 E4 D4 E4 z E4",
-    "E4/8 E4/8 E4/6 E4/2 E4/8",
-    "G4/8 F#4/8 E4/8 E4/8",
-    "z/2 G4/1 E4/1 G4/1 E4/1 z/2 z/2 D4/1 F#4/1 D4/1 F#4/1 D4/1 F#4/1 z/2 E4/1 G4/1 z/2 E4/1 B3/1 z/2 G3/6",
-  ]],
+  [
+    "a scale down to the tonic",
+    '"G"g2f2 "C"e2d2|"G"c2B2 "D"A2G2|',
+    { key: "G" },
+    [
+      "B5 B5 G5 G5 G5 D5 F#5 D5",
+      "B4 D5 C5 G4 A4 D4 F#4 G4",
+      "G4 F#4 E4 D4 C4 B3 A3 G3",
+      "D4/8 D4/8",
+      "B3/4 C4/4 D4/4 D4/4",
+      "z/8 z/8",
+    ],
+  ],
+  [
+    "a jig bar on its tonic",
+    '"A"a3 e3|c3 A3|',
+    { key: "A", metre: "6/8" },
+    ["A5 A5 E5 C#5", "A4 G#4 A4 A4", "A4 E4 C#4 A3", "A4/6 A4/6", "A4/6 A4/6", "z/6 z/6"],
+  ],
+  [
+    "dorian: the flat seventh's chord",
+    '"D"d2f2 "Em"e2g2|',
+    { key: "Edor" },
+    ["F#5 A5 G5 B5", "B4 A4 C#5 G4", "D4 F#4 E4 G4", "E4/8", "F#4/4 G4/4", "z/8"],
+  ],
+  [
+    "mixolydian: tonic and flat seventh",
+    '"A"a2e2 "G"g2d2|',
+    { key: "Amix" },
+    ["A5 A5 B5 B5", "A4 C#5 B4 D5", "A4 E4 G4 D4", "A4/8", "C#5/4 B4/4", "z/8"],
+  ],
+  [
+    "minor: the dominant's leading note",
+    '"Am"a2e2 "E"b2e2|',
+    { key: "Amin" },
+    ["A5 A5 B5 G#5", "C5 E5 D5 E5", "A4 E4 B4 E4", "E5/8", "C5/4 B4/4", "z/8"],
+  ],
+  [
+    "long notes over three chords",
+    '"G"g6 d2|"C"e8|"D"d6 A2|"G"G8|',
+    { key: "G" },
+    [
+      "B5 B5 G5 F#5 D5 B4",
+      "B4 B4 C5 A4 F#4 G4",
+      "G4 D4 E4 D4 A3 G3",
+      "G3/8 G3/8 D4/8 D4/8",
+      "G4/8 G4/8 F#4/8 D4/8",
+      "z/2 G4/1 B4/1 G4/1 B4/1 z/2 z/2 G4/1 E4/1 C4/1 E4/1 C4/1 E4/1 z/2 F#4/1 D4/1 F#4/1 D4/1 z/2 z/2 B3/6",
+    ],
+  ],
+  [
+    "dorian, held and resting",
+    '"Em"B6 e2|"D"d8|"Em"e4 z4|E8|',
+    { key: "Edor" },
+    [
+      "G5 G5 F#5 G5 z G4",
+      "G4 G4 B4 G4 z E4",
+      "B3 E4 D4 E4 z E4",
+      "E4/8 E4/8 E4/6 E4/2 E4/8",
+      "G4/8 F#4/8 E4/8 E4/8",
+      "z/2 G4/1 E4/1 G4/1 E4/1 z/2 z/2 D4/1 F#4/1 D4/1 F#4/1 D4/1 F#4/1 z/2 E4/1 G4/1 z/2 E4/1 B3/1 z/2 G3/6",
+    ],
+  ],
 ];
-const COLUMNS: [string, Side][] = [["High line", "above"], ["Nordic second", "below"], ["Octave", "below"], ["Drone and pedal", "below"], ["One note per chord", "below"], ["Counter-figure", "below"]];
+const COLUMNS: [string, Side][] = [
+  ["High line", "above"],
+  ["Nordic second", "below"],
+  ["Octave", "below"],
+  ["Drone and pedal", "below"],
+  ["One note per chord", "below"],
+  ["Counter-figure", "below"],
+];
 
 describe("the other schools by hand", () => {
   COLUMNS.forEach(([name, side], column) => {

@@ -6,7 +6,10 @@ import type { Scene, School } from "./schools";
 /** A melody note that sounds during a slot; `strong` where a felt beat falls into their time together. */
 export type Under = { pitch: Pitch; sound: number; at: number; ticks: number; strong: boolean };
 
-/** A moment for which a line chooses one note, and all the schools want to know about it. Times in ticks from the start of the tune. */
+/**
+ * A moment for which a line chooses one note, and all the schools want to know about it. Times in ticks from the start
+ * of the tune.
+ */
 export type Slot = Scene & {
   school: School;
   place: Place;
@@ -31,7 +34,11 @@ function joined(from: readonly Place[]): Timed[][] {
 
 /** The chord in force at each moment of the tune, by a plan. */
 export function chordAt(plan: ChordPlan, from: readonly Place[]): (at: number) => Chord | null {
-  const spans = plan.chords.map((c) => ({ at: (from[c.bar] as Place).at + c.at, ticks: c.ticks, chord: parseChord(c.symbol) }));
+  const spans = plan.chords.map((c) => ({
+    at: (from[c.bar] as Place).at + c.at,
+    ticks: c.ticks,
+    chord: parseChord(c.symbol),
+  }));
   return (at) => {
     let [low, high] = [0, spans.length - 1];
     while (low <= high) {
@@ -52,7 +59,15 @@ const holdsBeat = (place: Place, at: number, ticks: number): boolean => {
   return into === 0 || into + ticks > beat;
 };
 
-type Melody = { place: Place; event: number; at: number; ticks: number; pitch: Pitch; steps: boolean; cadence: boolean };
+type Melody = {
+  place: Place;
+  event: number;
+  at: number;
+  ticks: number;
+  pitch: Pitch;
+  steps: boolean;
+  cadence: boolean;
+};
 
 const topOf = (pitches: readonly Pitch[]) => pitches.reduce((a, b) => (diatonic(b) > diatonic(a) ? b : a));
 const lowestOf = (pitches: readonly Pitch[]) => pitches.reduce((a, b) => (diatonic(b) < diatonic(a) ? b : a));
@@ -66,28 +81,63 @@ function melodyOf(from: readonly Place[], side: Scene["side"], phraseEnds: Reado
     const next = notes[i + 1]?.[0];
     const own = position(group) as number;
     return {
-      place, event: index, at, ticks: group.reduce((sum, e) => sum + e.event.ticks, 0), pitch: (side === "below" ? lowestOf : topOf)(event.pitches),
+      place,
+      event: index,
+      at,
+      ticks: group.reduce((sum, e) => sum + e.event.ticks, 0),
+      pitch: (side === "below" ? lowestOf : topOf)(event.pitches),
       steps: [notes[i - 1], notes[i + 1]].some((g) => g && Math.abs((position(g) as number) - own) <= 1),
       cadence: phraseEnds.has(place.index) && (next === undefined || next.place.index !== place.index),
     };
   });
 }
 
-/** Where a line's notes start and end, by what its school goes with. Independent lines stay inside their bar, and so does a tied note where the next bar is one (`goesOn` false). */
-function spans(pace: School["pace"], goesOn: boolean, closing: boolean, melody: readonly Melody[], plan: ChordPlan, place: Place): { at: number; ticks: number; event: number }[] {
+/**
+ * Where a line's notes start and end, by what its school goes with. Independent lines stay inside their bar, and so
+ * does a tied note where the next bar is one (`goesOn` false).
+ */
+function spans(
+  pace: School["pace"],
+  goesOn: boolean,
+  closing: boolean,
+  melody: readonly Melody[],
+  plan: ChordPlan,
+  place: Place,
+): { at: number; ticks: number; event: number }[] {
   const beat = beatTicks(place.metre);
   const end = place.at + place.ticks;
-  const beats = (from: number, unit: number) => Array.from({ length: Math.max(0, Math.ceil((end - from) / unit)) }, (_, i) => ({ at: from + i * unit, ticks: Math.min(unit, end - from - i * unit), event: i }));
+  const beats = (from: number, unit: number) =>
+    Array.from({ length: Math.max(0, Math.ceil((end - from) / unit)) }, (_, i) => ({
+      at: from + i * unit,
+      ticks: Math.min(unit, end - from - i * unit),
+      event: i,
+    }));
   const byPace: Record<School["pace"], () => ReturnType<typeof spans>> = {
-    melody: () => melody.filter((m) => m.place === place).map((m) => ({ at: m.at, ticks: goesOn ? m.ticks : Math.min(m.ticks, end - m.at), event: m.event })),
-    chord: () => plan.chords.filter((c) => c.bar === place.index).map((c, i) => ({ at: place.at + c.at, ticks: c.ticks, event: i })),
+    melody: () =>
+      melody
+        .filter((m) => m.place === place)
+        .map((m) => ({ at: m.at, ticks: goesOn ? m.ticks : Math.min(m.ticks, end - m.at), event: m.event })),
+    chord: () =>
+      plan.chords
+        .filter((c) => c.bar === place.index)
+        .map((c, i) => ({ at: place.at + c.at, ticks: c.ticks, event: i })),
     // A pickup's first beat is not a whole one.
-    beat: () => { const first = place.offset % beat === 0 ? 0 : beat - (place.offset % beat); return [...(first && first < place.ticks ? [{ at: place.at, ticks: first, event: 0 }] : []), ...beats(place.at + (first < place.ticks ? first : 0), beat)]; },
+    beat: () => {
+      const first = place.offset % beat === 0 ? 0 : beat - (place.offset % beat);
+      return [
+        ...(first && first < place.ticks ? [{ at: place.at, ticks: first, event: 0 }] : []),
+        ...beats(place.at + (first < place.ticks ? first : 0), beat),
+      ];
+    },
     // Held notes and rests of the melody longer than a beat: the first beat waits, then small notes fill what is left.
     held: () => {
       const unit = isCompound(place.metre) ? beat / 3 : beat / 2;
       const heard = melody.filter((m) => m.at < end && m.at + m.ticks > place.at);
-      const edges = [...heard.flatMap((m) => [Math.max(place.at, m.at), Math.min(end, m.at + m.ticks)]), place.at, end].sort((a, b) => a - b);
+      const edges = [
+        ...heard.flatMap((m) => [Math.max(place.at, m.at), Math.min(end, m.at + m.ticks)]),
+        place.at,
+        end,
+      ].sort((a, b) => a - b);
       return edges.flatMap((from, i) => {
         const to = edges[i + 1] ?? from;
         const started = heard.find((m) => m.at <= from && m.at + m.ticks >= to)?.at ?? from;
@@ -95,7 +145,13 @@ function spans(pace: School["pace"], goesOn: boolean, closing: boolean, melody: 
         const first = place.at - place.offset + Math.ceil((ready - place.at + place.offset) / unit) * unit;
         // The last note of a phrase is answered with one held note.
         if (closing && to === end && to - first >= unit) return [{ at: first, ticks: to - first, event: 0 }];
-        return to - from <= 0 || to - first < unit ? [] : Array.from({ length: Math.floor((to - first) / unit) }, (_, k) => ({ at: first + k * unit, ticks: unit, event: k }));
+        return to - from <= 0 || to - first < unit
+          ? []
+          : Array.from({ length: Math.floor((to - first) / unit) }, (_, k) => ({
+              at: first + k * unit,
+              ticks: unit,
+              event: k,
+            }));
       });
     },
   };
@@ -103,31 +159,69 @@ function spans(pace: School["pace"], goesOn: boolean, closing: boolean, melody: 
 }
 
 /** Every slot of a line, in time order. `schoolAt` gives each bar's school. */
-export function slotsOf(from: readonly Place[], plan: ChordPlan, side: Scene["side"], phraseEnds: ReadonlySet<number>, schoolAt: (bar: number) => School): Slot[] {
+export function slotsOf(
+  from: readonly Place[],
+  plan: ChordPlan,
+  side: Scene["side"],
+  phraseEnds: ReadonlySet<number>,
+  schoolAt: (bar: number) => School,
+): Slot[] {
   const chords = chordAt(plan, from);
   const melody = melodyOf(from, side, phraseEnds);
   let first = 0;
   const made: Slot[] = [];
   for (const place of from) {
     const school = schoolAt(place.index);
-    while (first < melody.length && (melody[first] as Melody).at + (melody[first] as Melody).ticks <= place.at) first += 1;
+    while (first < melody.length && (melody[first] as Melody).at + (melody[first] as Melody).ticks <= place.at)
+      first += 1;
     const near = melody.slice(first, melody.findLastIndex((m) => m.at < place.at + place.ticks) + 1);
     const last = made[made.length - 1];
-    for (const span of spans(school.pace, schoolAt(place.index + 1).pace === "melody", phraseEnds.has(place.index), near, plan, place)) {
+    for (const span of spans(
+      school.pace,
+      schoolAt(place.index + 1).pace === "melody",
+      phraseEnds.has(place.index),
+      near,
+      plan,
+      place,
+    )) {
       // A tied melody note of a line that goes with it may reach into this bar.
       const at = Math.max(span.at, last && last.at + last.ticks > span.at ? last.at + last.ticks : span.at);
       const ticks = span.at + span.ticks - at;
       if (ticks <= 0) continue;
-      const unders = near.filter((m) => m.at < at + ticks && m.at + m.ticks > at).map((m): Under => {
-        const [start, end] = [Math.max(at, m.at), Math.min(at + ticks, m.at + m.ticks)];
-        return { pitch: m.pitch, sound: midi(m.pitch), at: m.at, ticks: m.ticks, strong: holdsBeat(place, start, end - start) };
-      });
-      const own = near.find((m) => m.at === span.at && school.pace === "melody") ?? near.find((m) => m.at <= at && m.at + m.ticks > at);
+      const unders = near
+        .filter((m) => m.at < at + ticks && m.at + m.ticks > at)
+        .map((m): Under => {
+          const [start, end] = [Math.max(at, m.at), Math.min(at + ticks, m.at + m.ticks)];
+          return {
+            pitch: m.pitch,
+            sound: midi(m.pitch),
+            at: m.at,
+            ticks: m.ticks,
+            strong: holdsBeat(place, start, end - start),
+          };
+        });
+      const own =
+        near.find((m) => m.at === span.at && school.pace === "melody") ??
+        near.find((m) => m.at <= at && m.at + m.ticks > at);
       const beat = beatTicks(place.metre);
       made.push({
-        school, place, event: span.event, at, ticks, unders, side, key: place.key, melody: own?.pitch ?? null, chord: chords(at) ?? (school.pace === "melody" ? null : chords(place.at)),
-        weighty: holdsBeat(place, at, ticks) || ticks * 2 > beat || !own?.steps, cadence: school.pace === "melody" ? own?.cadence === true : phraseEnds.has(place.index) && at + ticks >= place.at + place.ticks - beat,
-        closing: phraseEnds.has(place.index), start: at === place.at,
+        school,
+        place,
+        event: span.event,
+        at,
+        ticks,
+        unders,
+        side,
+        key: place.key,
+        melody: own?.pitch ?? null,
+        chord: chords(at) ?? (school.pace === "melody" ? null : chords(place.at)),
+        weighty: holdsBeat(place, at, ticks) || ticks * 2 > beat || !own?.steps,
+        cadence:
+          school.pace === "melody"
+            ? own?.cadence === true
+            : phraseEnds.has(place.index) && at + ticks >= place.at + place.ticks - beat,
+        closing: phraseEnds.has(place.index),
+        start: at === place.at,
       });
     }
   }

@@ -21,7 +21,13 @@ export function harmonyStaff(line: HarmonyLine, places: readonly Place[], staff:
       const pitch = event.pitches.length > 0 ? held?.pitch : undefined;
       const tuplet = event.tuplet ? { tuplet: event.tuplet } : {};
       if (!pitch) return { ...rest(event.ticks), ...tuplet };
-      return { ticks: event.ticks, pitches: [pitch], ...tuplet, ...(tied ? { tie: true } : {}), ...(event.slurs ? { slurs: event.slurs } : {}) };
+      return {
+        ticks: event.ticks,
+        pitches: [pitch],
+        ...tuplet,
+        ...(tied ? { tie: true } : {}),
+        ...(event.slurs ? { slurs: event.slurs } : {}),
+      };
     });
   });
   return { ...staff, bars };

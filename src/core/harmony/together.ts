@@ -29,35 +29,48 @@ function soundings({ bars }: Voice, places: readonly Place[]): Sounding[] {
 }
 
 /**
- * Checks every pair of voices against each other: semitones (and ninths, sevenths) and tritones on felt beats, fifths and octaves that run where both voices move at once.
+ * Checks every pair of voices against each other: semitones (and ninths, sevenths) and tritones on felt beats, fifths
+ * and octaves that run where both voices move at once.
  * Pairs in `octaves` are meant to run in octaves. In time order, each fault once a bar.
  */
 export function together(voices: readonly Voice[], places: readonly Place[], octaves: readonly string[] = []): Fault[] {
   const heard = voices.map((v) => soundings(v, places));
   const faults = new Map<string, Fault>();
-  for (const [i, a] of voices.entries()) for (const [k, b] of voices.slice(i + 1).entries()) {
-    const [first, second] = [heard[i] as Sounding[], heard[i + 1 + k] as Sounding[]];
-    const say = (bar: number, what: Fault["what"]) => void faults.set(`${bar} ${a.name} ${b.name} ${what}`, { bar, voices: [a.name, b.name], what });
-    const at = (list: readonly Sounding[], t: number) => list.find((s) => s.at <= t && t < s.end);
-    for (const place of places) {
-      const beat = beatTicks(place.metre);
-      for (let t = place.at + ((beat - (place.offset % beat)) % beat); t < place.at + place.ticks; t += beat) {
-        const [x, y] = [at(first, t), at(second, t)];
-        const gap = x && y ? Math.abs(x.key - y.key) % 12 : -1;
-        if (gap === 1 || gap === 11) say(place.index, "semitone");
-        if (gap === 6) say(place.index, "tritone");
+  for (const [i, a] of voices.entries())
+    for (const [k, b] of voices.slice(i + 1).entries()) {
+      const [first, second] = [heard[i] as Sounding[], heard[i + 1 + k] as Sounding[]];
+      const say = (bar: number, what: Fault["what"]) =>
+        void faults.set(`${bar} ${a.name} ${b.name} ${what}`, { bar, voices: [a.name, b.name], what });
+      const at = (list: readonly Sounding[], t: number) => list.find((s) => s.at <= t && t < s.end);
+      for (const place of places) {
+        const beat = beatTicks(place.metre);
+        for (let t = place.at + ((beat - (place.offset % beat)) % beat); t < place.at + place.ticks; t += beat) {
+          const [x, y] = [at(first, t), at(second, t)];
+          const gap = x && y ? Math.abs(x.key - y.key) % 12 : -1;
+          if (gap === 1 || gap === 11) say(place.index, "semitone");
+          if (gap === 6) say(place.index, "tritone");
+        }
+      }
+      for (const note of first) {
+        const [x, y] = [first[first.indexOf(note) - 1], second.findIndex((s) => s.at === note.at)];
+        const [before, now] = [second[y - 1], second[y]];
+        if (
+          !x ||
+          !before ||
+          !now ||
+          x.end !== note.at ||
+          before.end !== note.at ||
+          x.key === note.key ||
+          before.key === now.key
+        )
+          continue;
+        const [was, is] = [Math.abs(x.key - before.key) % 12, Math.abs(note.key - now.key) % 12];
+        const bar = places.findLast((p) => p.at <= note.at)?.index ?? 0;
+        if (was === is && is === 7) say(bar, "running fifths");
+        if (was === is && is === 0 && !octaves.includes(b.name) && !octaves.includes(a.name))
+          say(bar, "running octaves");
       }
     }
-    for (const note of first) {
-      const [x, y] = [first[first.indexOf(note) - 1], second.findIndex((s) => s.at === note.at)];
-      const [before, now] = [second[y - 1], second[y]];
-      if (!x || !before || !now || x.end !== note.at || before.end !== note.at || x.key === note.key || before.key === now.key) continue;
-      const [was, is] = [Math.abs(x.key - before.key) % 12, Math.abs(note.key - now.key) % 12];
-      const bar = places.findLast((p) => p.at <= note.at)?.index ?? 0;
-      if (was === is && is === 7) say(bar, "running fifths");
-      if (was === is && is === 0 && !octaves.includes(b.name) && !octaves.includes(a.name)) say(bar, "running octaves");
-    }
-  }
   return [...faults.values()].sort((x, y) => x.bar - y.bar);
 }
 
@@ -67,10 +80,17 @@ const LOWEST_ROOT = 40;
 function lowRoot(symbol: string): Pitch[] {
   const chord = parseChord(symbol);
   const own = chord && parseClass(chord.bass ?? chord.root);
-  return own ? [1, 2, 3].map((octave) => ({ ...own, octave })).filter((p) => midi(p) >= LOWEST_ROOT).slice(0, 1) : [];
+  return own
+    ? [1, 2, 3]
+        .map((octave) => ({ ...own, octave }))
+        .filter((p) => midi(p) >= LOWEST_ROOT)
+        .slice(0, 1)
+    : [];
 }
 
-/** The roots of a plan as a bass voice, each as long as its chord, in the octave from E2; rests where no chord stands. */
+/**
+ * The roots of a plan as a bass voice, each as long as its chord, in the octave from E2; rests where no chord stands.
+ */
 export function rootBass({ chords }: ChordPlan, places: readonly Place[]): Voice {
   return {
     name: "bass",

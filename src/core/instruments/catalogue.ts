@@ -20,10 +20,38 @@ export type Instrument = {
 
 const CHROMATIC = Array.from({ length: 13 }, (_, i) => ({ name: String(i), semitones: i }));
 /** The mountain dulcimer's diatonic frets, with the half fret that most have. */
-const DIATONIC = [["0", 0], ["1", 2], ["2", 4], ["3", 5], ["4", 7], ["5", 9], ["6", 10], ["6+", 11], ["7", 12], ["8", 14], ["9", 16], ["10", 17]].map(([name, semitones]) => ({ name: name as string, semitones: semitones as number }));
+const DIATONIC = [
+  ["0", 0],
+  ["1", 2],
+  ["2", 4],
+  ["3", 5],
+  ["4", 7],
+  ["5", 9],
+  ["6", 10],
+  ["6+", 11],
+  ["7", 12],
+  ["8", 14],
+  ["9", 16],
+  ["10", 17],
+].map(([name, semitones]) => ({ name: name as string, semitones: semitones as number }));
 
-const row = (name: string, range: [string, string], clef: Instrument["clef"], program: number, strings = "", hand?: Hand, frets?: Instrument["frets"]): Instrument => ({
-  name, lowest: parsePitch(range[0]), highest: parsePitch(range[1]), clef, program, strings: strings.split(" ").filter(Boolean).map(parsePitch), ...(hand ? { hand } : {}), ...(frets ? { frets } : {}),
+const row = (
+  name: string,
+  range: [string, string],
+  clef: Instrument["clef"],
+  program: number,
+  strings = "",
+  hand?: Hand,
+  frets?: Instrument["frets"],
+): Instrument => ({
+  name,
+  lowest: parsePitch(range[0]),
+  highest: parsePitch(range[1]),
+  clef,
+  program,
+  strings: strings.split(" ").filter(Boolean).map(parsePitch),
+  ...(hand ? { hand } : {}),
+  ...(frets ? { frets } : {}),
 });
 
 /** Sounding ranges in first position or its like; strings in the usual tuning. */
@@ -46,21 +74,39 @@ export const INSTRUMENTS: readonly Instrument[] = [
 export const FIDDLE = INSTRUMENTS[0] as Instrument;
 
 /** Finds an instrument by name, whatever its capitals. */
-export const instrument = (name: string): Instrument | undefined => INSTRUMENTS.find((i) => i.name === name.trim().toLowerCase());
+export const instrument = (name: string): Instrument | undefined =>
+  INSTRUMENTS.find((i) => i.name === name.trim().toLowerCase());
 
-/** Where a note lies in first position: its string, and the finger, or the fret's name. `low` is a finger drawn back a semitone, `high` one stretched up. */
+/**
+ * Where a note lies in first position: its string, and the finger, or the fret's name. `low` is a finger drawn back a
+ * semitone, `high` one stretched up.
+ */
 export type Placement = { string: number; finger: number; low: boolean; high?: boolean; fret?: string };
 
-/** Semitones above the open string to finger, the violin family: 1 low first, 2 first, 3 low second, 4 second, 5 third, 6 high third, 7 fourth. */
+/**
+ * Semitones above the open string to finger, the violin family: 1 low first, 2 first, 3 low second, 4 second, 5 third,
+ * 6 high third, 7 fourth.
+ */
 const VIOLIN: readonly Omit<Placement, "string">[] = [
-  { finger: 0, low: false }, { finger: 1, low: true }, { finger: 1, low: false }, { finger: 2, low: true }, { finger: 2, low: false },
-  { finger: 3, low: false }, { finger: 3, low: false, high: true }, { finger: 4, low: false },
+  { finger: 0, low: false },
+  { finger: 1, low: true },
+  { finger: 1, low: false },
+  { finger: 2, low: true },
+  { finger: 2, low: false },
+  { finger: 3, low: false },
+  { finger: 3, low: false, high: true },
+  { finger: 4, low: false },
 ];
 
 /** The cello's first position: a finger a semitone, the first stretched back, the fourth stretched up. */
 const CELLO: readonly Omit<Placement, "string">[] = [
-  { finger: 0, low: false }, { finger: 1, low: true }, { finger: 1, low: false }, { finger: 2, low: false }, { finger: 3, low: false },
-  { finger: 4, low: false }, { finger: 4, low: false, high: true },
+  { finger: 0, low: false },
+  { finger: 1, low: true },
+  { finger: 1, low: false },
+  { finger: 2, low: false },
+  { finger: 3, low: false },
+  { finger: 4, low: false },
+  { finger: 4, low: false, high: true },
 ];
 
 /** Placement so many semitones above an open string; undefined out of reach. */
@@ -72,14 +118,22 @@ export function placeAbove(on: Instrument, above: number): Omit<Placement, "stri
   return (on.hand === "cello" ? CELLO : VIOLIN)[above];
 }
 
-/** Semitones above the open string of a finger as teachers say it: 2, L2 (low), H3 (high). Undefined where there is no such finger. */
+/**
+ * Semitones above the open string of a finger as teachers say it: 2, L2 (low), H3 (high). Undefined where there is no
+ * such finger.
+ */
 export function semitonesOf(on: Instrument, finger: number, shade: "" | "L" | "H"): number | undefined {
   const table = on.hand === "cello" ? CELLO : VIOLIN;
-  const found = table.findIndex((p) => p.finger === finger && p.low === (shade === "L") && Boolean(p.high) === (shade === "H"));
+  const found = table.findIndex(
+    (p) => p.finger === finger && p.low === (shade === "L") && Boolean(p.high) === (shade === "H"),
+  );
   return found < 0 ? undefined : found;
 }
 
-/** String and finger (or fret) of a note in first position, an open string before a fourth finger; undefined where no finger reaches. */
+/**
+ * String and finger (or fret) of a note in first position, an open string before a fourth finger; undefined where no
+ * finger reaches.
+ */
 export function firstPosition(on: Instrument, sound: number): Placement | undefined {
   const ways = on.strings.flatMap((open, string) => {
     const place = placeAbove(on, sound - midi(open));

@@ -12,12 +12,22 @@ const text = (s: string) => new TextEncoder().encode(s);
 const tune = readAbc(readFileSync("demo/tunes.abc", "utf8")).tunes[1]!.tune;
 const sheet = tuneSheet(tune, places(tune));
 const FILES: Record<string, Uint8Array> = {
-  "a.abc": text(tuneAbc(tune)), "a.musicxml": text(sheetMusicXml(sheet)), "a.mid": performanceMidi(perform(tune, sheet, { straight: true, chords: false })),
-  "a.mxl": zipSync({ "META-INF/container.xml": text('<container><rootfiles><rootfile full-path="s.xml"/></rootfiles></container>'), "s.xml": text(sheetMusicXml(sheet)) }),
+  "a.abc": text(tuneAbc(tune)),
+  "a.musicxml": text(sheetMusicXml(sheet)),
+  "a.mid": performanceMidi(perform(tune, sheet, { straight: true, chords: false })),
+  "a.mxl": zipSync({
+    "META-INF/container.xml": text('<container><rootfiles><rootfile full-path="s.xml"/></rootfiles></container>'),
+    "s.xml": text(sheetMusicXml(sheet)),
+  }),
 };
 
 describe("files of any kind", () => {
-  test.each([["a.abc", "abc"], ["a.musicxml", "musicxml"], ["a.mid", "midi"], ["a.mxl", "mxl"]])("%s is told by its bytes, whatever its name, and read", (name, kind) => {
+  test.each([
+    ["a.abc", "abc"],
+    ["a.musicxml", "musicxml"],
+    ["a.mid", "midi"],
+    ["a.mxl", "mxl"],
+  ])("%s is told by its bytes, whatever its name, and read", (name, kind) => {
     expect(kindOf("nameless", FILES[name]!)).toBe(kind);
     const { tunes, refused } = readFile(name, FILES[name]!);
     expect(refused).toEqual([]);
@@ -26,13 +36,22 @@ describe("files of any kind", () => {
   });
   it("spells a MIDI file without a key by what its notes say", () => {
     const flat = tuneOf("F2A2 c2A2|B2d2 c4|A2c2 f2e2|d2c2 c4|F2A2 c2A2|B2d2 c2B2|A2G2 C2E2|F4 F4|", { key: "F" });
-    const own = performanceMidi({ ...perform(flat, tuneSheet(flat, places(flat)), { straight: true, chords: false }), keys: [] });
+    const own = performanceMidi({
+      ...perform(flat, tuneSheet(flat, places(flat)), { straight: true, chords: false }),
+      keys: [],
+    });
     const { tunes } = readFile("x.mid", own);
     expect(tunes[0]!.tune.key).toEqual({ tonic: "F", mode: "major" });
     expect(tunes[0]!.tune.strains[0]!.bars[1]!.events[0]!.pitches[0]).toMatchObject({ step: "B", alter: -1 });
   });
   it("refuses with a place and a remedy, and never throws", () => {
-    for (const [name, bytes] of [["x.abc", text("")], ["x.mid", text("MThd")], ["x.xml", text("<a>")], ["x.mxl", text("PK")], ["x.abc", text("X:1\nK:Q\nabc|")]] as const) {
+    for (const [name, bytes] of [
+      ["x.abc", text("")],
+      ["x.mid", text("MThd")],
+      ["x.xml", text("<a>")],
+      ["x.mxl", text("PK")],
+      ["x.abc", text("X:1\nK:Q\nabc|")],
+    ] as const) {
       const { tunes, refused } = readFile(name, bytes);
       expect(tunes).toEqual([]);
       expect(refused[0]!.line).toBeGreaterThanOrEqual(1);

@@ -1,5 +1,17 @@
 import { rankKeys } from "../analysis";
-import { decodeText, FormatError, type Grid, type MidiTrack, readAbc, readMidi, readMusicXml, type Remark, scoreInContainer, type Spot, type XmlPart } from "../formats";
+import {
+  decodeText,
+  FormatError,
+  type Grid,
+  type MidiTrack,
+  readAbc,
+  readMidi,
+  readMusicXml,
+  type Remark,
+  scoreInContainer,
+  type Spot,
+  type XmlPart,
+} from "../formats";
 import { places, type Tune } from "../score";
 
 /** The kinds of file that are read. */
@@ -12,7 +24,10 @@ export type Intake = {
   kind: Kind;
   tunes: { tune: Tune; remarks: Remark[]; index: number }[];
   refused: Refusal[];
-  parts?: XmlPart[]; tracks?: MidiTrack[]; chosen?: number; shift?: number;
+  parts?: XmlPart[];
+  tracks?: MidiTrack[];
+  chosen?: number;
+  shift?: number;
 };
 
 /** What a file is, from its first bytes and then its name; text that is nothing else is taken for ABC. */
@@ -20,18 +35,36 @@ export function kindOf(name: string, bytes: Uint8Array): Kind {
   const start = String.fromCharCode(...bytes.subarray(0, 4));
   if (start === "MThd" || /\.midi?$/i.test(name)) return "midi";
   if (start.startsWith("PK") || /\.mxl$/i.test(name)) return "mxl";
-  if (/\.(musicxml|xml)$/i.test(name) || /^\s*<(\?xml|!DOCTYPE|score-)/.test(decodeText(bytes.subarray(0, 400)).replace(/^\uFEFF/, ""))) return "musicxml";
+  if (
+    /\.(musicxml|xml)$/i.test(name) ||
+    /^\s*<(\?xml|!DOCTYPE|score-)/.test(decodeText(bytes.subarray(0, 400)).replace(/^\uFEFF/, ""))
+  )
+    return "musicxml";
   return "abc";
 }
 
-/** Reads a file of any kind. Nothing is thrown for what a file holds: tunes that cannot be read stand among the refused. */
+/**
+ * Reads a file of any kind. Nothing is thrown for what a file holds: tunes that cannot be read stand among the refused.
+ */
 export function readFile(name: string, bytes: Uint8Array, options: ReadOptions = {}): Intake {
   const kind = kindOf(name, bytes);
   try {
     return { kind, refused: [], ...READERS[kind](bytes, options) };
   } catch (error) {
-    if (error instanceof FormatError) return { kind, tunes: [], refused: [{ index: 1, ...error.spot, message: error.message }] };
-    return { kind, tunes: [], refused: [{ index: 1, line: 1, column: 1, message: `This file could not be read (${error instanceof Error ? error.message : String(error)}). Save it again, or send it as another kind of file.` }] };
+    if (error instanceof FormatError)
+      return { kind, tunes: [], refused: [{ index: 1, ...error.spot, message: error.message }] };
+    return {
+      kind,
+      tunes: [],
+      refused: [
+        {
+          index: 1,
+          line: 1,
+          column: 1,
+          message: `This file could not be read (${error instanceof Error ? error.message : String(error)}). Save it again, or send it as another kind of file.`,
+        },
+      ],
+    };
   }
 }
 
@@ -55,7 +88,9 @@ const READERS: Record<Kind, (bytes: Uint8Array, options: ReadOptions) => Read> =
     const first = readMidi(bytes, { track: part, grid });
     // Without a key signature the notes themselves say which key they are to be spelled by.
     const best = first.keyed ? undefined : rankKeys(places(first.tune))[0];
-    const { tune, remarks, tracks, chosen, shift } = best ? readMidi(bytes, { track: part, grid, key: { tonic: best.tonic, mode: best.mode } }) : first;
+    const { tune, remarks, tracks, chosen, shift } = best
+      ? readMidi(bytes, { track: part, grid, key: { tonic: best.tonic, mode: best.mode } })
+      : first;
     return { tunes: [{ tune: titled(tune), remarks, index: 1 }], tracks, chosen, shift };
   },
 };

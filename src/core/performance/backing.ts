@@ -10,16 +10,21 @@ export type Backing = z.infer<typeof Backing>;
 /** The chords as a line of their own. */
 export const CHORD_LINE: Line = { id: "chords", name: "Chords", program: 24 };
 
-/** Lowest bass note (E2) and the middle of the upper voices (C4 and a little below): clear of the tune, clear of mud. */
+/**
+ * Lowest bass note (E2) and the middle of the upper voices (C4 and a little below): clear of the tune, clear of mud.
+ */
 const LOWEST_BASS = 40;
 const MIDDLE = 59;
 const LOUD = { bass: 52, chord: 37, block: 40 };
 
-const atOrAbove = (sound: number, floor: number) => floor + ((sound - floor) % 12 + 12) % 12;
+const atOrAbove = (sound: number, floor: number) => floor + ((((sound - floor) % 12) + 12) % 12);
 
 /** The bass of a chord within the octave from E2. */
 const bassOf = (chord: Chord): number => atOrAbove(semitoneOf(chord.bass ?? chord.root), LOWEST_BASS);
-/** The other bass note of an alternating bass: the chord's fifth below the root where it lies in range, above it otherwise; the bass again where the chord has none. */
+/**
+ * The other bass note of an alternating bass: the chord's fifth below the root where it lies in range, above it
+ * otherwise; the bass again where the chord has none.
+ */
 function fifthOf(chord: Chord): number {
   const fifth = [7, 8, 6].map((above) => (semitoneOf(chord.root) + above) % 12).find((s) => chord.sounds.includes(s));
   if (fifth === undefined || chord.bass) return bassOf(chord);
@@ -28,7 +33,8 @@ function fifthOf(chord: Chord): number {
 }
 
 /**
- * The upper notes of a chord in close position (MIDI numbers, low to high): of all inversions round C4 the one that moves least from the chord before,
+ * The upper notes of a chord in close position (MIDI numbers, low to high): of all inversions round C4 the one that
+ * moves least from the chord before,
  * as a keyboard player keeps the hand still. Four notes at most; a fifth is left out before anything else.
  */
 export function voicing(chord: Chord, before: readonly number[] = []): number[] {
@@ -36,19 +42,35 @@ export function voicing(chord: Chord, before: readonly number[] = []): number[] 
   const all = [...new Set(chord.sounds)];
   const sounds = all.length > 3 ? all.filter((s) => s !== fifth).slice(0, 4) : all;
   const middle = before.length ? before.reduce((a, b) => a + b, 0) / before.length : MIDDLE;
-  const shapes = sounds.flatMap((lowest) => [47, 59].map((floor) => {
-    const first = atOrAbove(lowest, floor);
-    return sounds.map((s) => atOrAbove(s, first)).sort((a, b) => a - b);
-  }));
+  const shapes = sounds.flatMap((lowest) =>
+    [47, 59].map((floor) => {
+      const first = atOrAbove(lowest, floor);
+      return sounds.map((s) => atOrAbove(s, first)).sort((a, b) => a - b);
+    }),
+  );
   const far = (shape: readonly number[]) => {
     const own = shape.reduce((a, b) => a + b, 0) / shape.length;
-    return Math.abs(own - middle) * 0.6 + Math.abs(own - MIDDLE) + shape.reduce((sum, n) => sum + (before.length ? Math.min(...before.map((b) => Math.abs(b - n))) : 0), 0) / shape.length;
+    return (
+      Math.abs(own - middle) * 0.6 +
+      Math.abs(own - MIDDLE) +
+      shape.reduce((sum, n) => sum + (before.length ? Math.min(...before.map((b) => Math.abs(b - n))) : 0), 0) /
+        shape.length
+    );
   };
   return shapes.reduce((a, b) => (far(b) < far(a) - 1e-9 ? b : a));
 }
 
-/** The chords of one bar as sounds that start `at` ticks into the performance. `before` is the last voicing; the new one comes back with the sounds. */
-export function backed(chords: readonly SheetChord[], place: Place, at: number, backing: Backing, before: readonly number[]): { sounds: Sound[]; voicing: readonly number[] } {
+/**
+ * The chords of one bar as sounds that start `at` ticks into the performance. `before` is the last voicing; the new one
+ * comes back with the sounds.
+ */
+export function backed(
+  chords: readonly SheetChord[],
+  place: Place,
+  at: number,
+  backing: Backing,
+  before: readonly number[],
+): { sounds: Sound[]; voicing: readonly number[] } {
   const beat = beatTicks(place.metre);
   const short = isCompound(place.metre) ? Math.round(beat / 3) : Math.round(beat / 2);
   const own = chords.filter((c) => c.bar === place.index).sort((a, b) => a.at - b.at);
@@ -59,7 +81,8 @@ export function backed(chords: readonly SheetChord[], place: Place, at: number, 
     const end = own[i + 1]?.at ?? place.ticks;
     if (!chord) return;
     last = voicing(chord, last);
-    const sound = (key: number, from: number, ticks: number, velocity: number) => sounds.push({ line: CHORD_LINE.id, at: at + from, ticks, key, cents: 0, velocity });
+    const sound = (key: number, from: number, ticks: number, velocity: number) =>
+      sounds.push({ line: CHORD_LINE.id, at: at + from, ticks, key, cents: 0, velocity });
     if (backing === "block") {
       sound(bassOf(chord), c.at, end - c.at, LOUD.block);
       for (const key of last) sound(key, c.at, end - c.at, LOUD.chord);
@@ -69,7 +92,8 @@ export function backed(chords: readonly SheetChord[], place: Place, at: number, 
     const every = place.metre.beats % 3 === 0 && !isCompound(place.metre) ? 3 : 2;
     for (let t = c.at, stroke = 0; t < end; t += beat, stroke++) {
       const low = stroke % every === 0 || beat > end - c.at;
-      if (low) sound(stroke % (every * 2) === every ? fifthOf(chord) : bassOf(chord), t, Math.min(beat, end - t), LOUD.bass);
+      if (low)
+        sound(stroke % (every * 2) === every ? fifthOf(chord) : bassOf(chord), t, Math.min(beat, end - t), LOUD.bass);
       if (!low || end - c.at <= beat) for (const key of last) sound(key, t, Math.min(short, end - t), LOUD.chord);
     }
   });

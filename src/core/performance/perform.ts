@@ -1,5 +1,17 @@
 import { type Backing, backed, CHORD_LINE } from "./backing";
-import { beatTicks, type Line, type Performance, type Place, playingOrder, QUARTER, type Sheet, type Sound, strength, tempoOf, type Tune } from "../score";
+import {
+  beatTicks,
+  type Line,
+  type Performance,
+  type Place,
+  playingOrder,
+  QUARTER,
+  type Sheet,
+  type Sound,
+  strength,
+  tempoOf,
+  type Tune,
+} from "../score";
 import { midi, signature } from "../theory";
 
 /** Loudness by metrical weight: off the beat, beat, half bar, downbeat. */
@@ -11,7 +23,11 @@ const LENGTH = 0.94;
  * A sheet as timed sounds, repeats and endings unfolded: every staff a line, and the chords as their backing.
  * `straight` gives exact written lengths and even loudness, for files that are to be read back.
  */
-export function perform(tune: Tune, sheet: Sheet, { straight = false, chords = true, backing = "bass and chord" as Backing } = {}): Performance {
+export function perform(
+  tune: Tune,
+  sheet: Sheet,
+  { straight = false, chords = true, backing = "bass and chord" as Backing } = {},
+): Performance {
   const order = playingOrder(sheet.places);
   const sounds: Sound[] = [];
   const bars: Performance["bars"][number][] = [];
@@ -29,7 +45,16 @@ export function perform(tune: Tune, sheet: Sheet, { straight = false, chords = t
         for (const pitch of event.pitches) {
           const key = midi(pitch);
           const going = open.get(key);
-          const sound: Sound = going ?? { line: staff.id, at: at + inBar, ticks: 0, key, cents: 0, velocity: straight ? 90 : Math.round((VELOCITY[strength(place, place.at + inBar)] as number) * (staff.loudness ?? 1)) };
+          const sound: Sound = going ?? {
+            line: staff.id,
+            at: at + inBar,
+            ticks: 0,
+            key,
+            cents: 0,
+            velocity: straight
+              ? 90
+              : Math.round((VELOCITY[strength(place, place.at + inBar)] as number) * (staff.loudness ?? 1)),
+          };
           sound.ticks += event.ticks;
           if (!going) sounds.push(sound);
           if (event.tie) next.set(key, sound);
@@ -47,10 +72,21 @@ export function perform(tune: Tune, sheet: Sheet, { straight = false, chords = t
     at += place.ticks;
   }
   if (!straight) for (const s of sounds) s.ticks = Math.max(1, Math.round(s.ticks * LENGTH));
-  const lines: Line[] = [...sheet.staves.map((s) => ({ id: s.id, name: s.name, program: s.program })), ...(chords && sheet.chords.length ? [CHORD_LINE] : [])];
+  const lines: Line[] = [
+    ...sheet.staves.map((s) => ({ id: s.id, name: s.name, program: s.program })),
+    ...(chords && sheet.chords.length ? [CHORD_LINE] : []),
+  ];
   return {
-    title: sheet.title, lines, sounds: sounds.sort((a, b) => a.at - b.at || a.line.localeCompare(b.line) || a.key - b.key), bars, ticks: at,
-    metres: withPickup(changes(bars, (b) => metreFact(sheet.places[b.index] as Place)), sheet.places[order[0] ?? 0]), keys: changes(bars, (b) => keyFact(sheet.places[b.index] as Place)),
+    title: sheet.title,
+    lines,
+    sounds: sounds.sort((a, b) => a.at - b.at || a.line.localeCompare(b.line) || a.key - b.key),
+    bars,
+    ticks: at,
+    metres: withPickup(
+      changes(bars, (b) => metreFact(sheet.places[b.index] as Place)),
+      sheet.places[order[0] ?? 0],
+    ),
+    keys: changes(bars, (b) => keyFact(sheet.places[b.index] as Place)),
     tempos: [{ at: 0, ...tempoOf(tune) }],
   };
 }
@@ -58,16 +94,24 @@ export function perform(tune: Tune, sheet: Sheet, { straight = false, chords = t
 const metreFact = (place: Place) => ({ beats: place.metre.beats, unit: place.metre.unit });
 /** A pickup stands under a short metre of its own, so that bar lines in a file fall where the tune has them. */
 function withPickup(metres: Performance["metres"], first: Place | undefined): Performance["metres"] {
-  const unit = first?.pickup ? [4, 8, 16, 32].find((u) => Number.isInteger((first.ticks * u) / (4 * QUARTER))) : undefined;
+  const unit = first?.pickup
+    ? [4, 8, 16, 32].find((u) => Number.isInteger((first.ticks * u) / (4 * QUARTER)))
+    : undefined;
   const [start, ...later] = metres;
   if (!first || !unit || !start) return metres;
   return [{ at: 0, beats: (first.ticks * unit) / (4 * QUARTER), unit }, { ...start, at: first.ticks }, ...later];
 }
 
-const keyFact = (place: Place) => ({ sharps: Math.max(-7, Math.min(7, signature(place.key))), minor: ["minor", "dorian", "phrygian", "locrian"].includes(place.key.mode) });
+const keyFact = (place: Place) => ({
+  sharps: Math.max(-7, Math.min(7, signature(place.key))),
+  minor: ["minor", "dorian", "phrygian", "locrian"].includes(place.key.mode),
+});
 
 /** A fact of each played bar, kept where it differs from the bar before. */
-function changes<T extends object>(bars: readonly { at: number; index: number }[], fact: (bar: { at: number; index: number }) => T): ({ at: number } & T)[] {
+function changes<T extends object>(
+  bars: readonly { at: number; index: number }[],
+  fact: (bar: { at: number; index: number }) => T,
+): ({ at: number } & T)[] {
   const found: ({ at: number } & T)[] = [];
   let last = "";
   for (const bar of bars) {
@@ -78,7 +122,10 @@ function changes<T extends object>(bars: readonly { at: number; index: number }[
   return found;
 }
 
-/** Clicks that count in: so many full bars of felt beats before the first bar, with the pickup's missing beats counted. Negative times. */
+/**
+ * Clicks that count in: so many full bars of felt beats before the first bar, with the pickup's missing beats counted.
+ * Negative times.
+ */
 export function countIn(from: readonly Place[], firstBar: number, bars = 2): { at: number; strong: boolean }[] {
   const place = from[firstBar];
   if (!place) return [];

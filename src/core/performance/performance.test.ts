@@ -3,12 +3,20 @@ import { tuneOf } from "../../testing/abc";
 import { places, QUARTER, type Tune, tuneSheet } from "../score";
 import { countIn, perform } from ".";
 
-const heard = (tune: Tune, options?: Parameters<typeof perform>[2]) => perform(tune, tuneSheet(tune, places(tune)), options);
+const heard = (tune: Tune, options?: Parameters<typeof perform>[2]) =>
+  perform(tune, tuneSheet(tune, places(tune)), options);
 
 describe("a performance", () => {
   it("unfolds repeats and joins ties", () => {
     const { sounds, bars, ticks } = heard(tuneOf("|:a4-a2b2|1 c8:|2 d8|]"), { straight: true, chords: false });
-    expect(sounds.map((s) => [s.at / QUARTER, s.ticks / QUARTER, s.key])).toEqual([[0, 3, 81], [3, 1, 83], [4, 4, 73], [8, 3, 81], [11, 1, 83], [12, 4, 74]]);
+    expect(sounds.map((s) => [s.at / QUARTER, s.ticks / QUARTER, s.key])).toEqual([
+      [0, 3, 81],
+      [3, 1, 83],
+      [4, 4, 73],
+      [8, 3, 81],
+      [11, 1, 83],
+      [12, 4, 74],
+    ]);
     expect(bars.map((b) => b.index)).toEqual([0, 1, 0, 2]);
     expect(ticks).toBe(16 * QUARTER);
   });
@@ -23,7 +31,9 @@ describe("a performance", () => {
     const chords = sounds.filter((s) => s.line === "chords");
     expect(chords[0]).toMatchObject({ at: 0, key: 50 });
     expect(new Set(chords.filter((s) => s.at === QUARTER).map((s) => s.key % 12))).toEqual(new Set([2, 6, 9]));
-    expect(Math.max(...chords.map((s) => s.velocity))).toBeLessThan(Math.min(...sounds.filter((s) => s.line === "melody").map((s) => s.velocity)));
+    expect(Math.max(...chords.map((s) => s.velocity))).toBeLessThan(
+      Math.min(...sounds.filter((s) => s.line === "melody").map((s) => s.velocity)),
+    );
     expect(Math.max(...chords.map((s) => s.at + s.ticks))).toBeLessThanOrEqual(8 * QUARTER);
   });
   it("counts in two bars, with the beats before a pickup", () => {

@@ -1,4 +1,5 @@
-// Score: the tune as data, its time, its playing order, and the sheet that writers take. Schemas are the single definition.
+// Score: the tune as data, its time, its playing order, and the sheet that writers take. Schemas are the single
+// definition.
 export * from "./model";
 export * from "./order";
 export * from "./sheet";

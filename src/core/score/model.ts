@@ -20,11 +20,50 @@ export type Tempo = z.infer<typeof Tempo>;
 
 /** Signs on a note. One list for reading, writing and drawing. */
 export const MARKS = [
-  "accent", "staccato", "tenuto", "marcato", "fermata", "trill", "roll", "mordent", "lower mordent", "turn",
-  "ghost", "up-bow", "down-bow", "slide", "breath", "segno", "coda", "fine", "da capo", "dal segno", "open", "thumb", "wedge",
-  "finger 0", "finger 1", "finger 2", "finger 3", "finger 4", "finger 5",
-  "pppp", "ppp", "pp", "p", "mp", "mf", "f", "ff", "fff", "ffff", "sfz",
-  "crescendo start", "crescendo end", "diminuendo start", "diminuendo end",
+  "accent",
+  "staccato",
+  "tenuto",
+  "marcato",
+  "fermata",
+  "trill",
+  "roll",
+  "mordent",
+  "lower mordent",
+  "turn",
+  "ghost",
+  "up-bow",
+  "down-bow",
+  "slide",
+  "breath",
+  "segno",
+  "coda",
+  "fine",
+  "da capo",
+  "dal segno",
+  "open",
+  "thumb",
+  "wedge",
+  "finger 0",
+  "finger 1",
+  "finger 2",
+  "finger 3",
+  "finger 4",
+  "finger 5",
+  "pppp",
+  "ppp",
+  "pp",
+  "p",
+  "mp",
+  "mf",
+  "f",
+  "ff",
+  "fff",
+  "ffff",
+  "sfz",
+  "crescendo start",
+  "crescendo end",
+  "diminuendo start",
+  "diminuendo end",
 ] as const;
 export const Mark = z.enum(MARKS);
 export type Mark = z.infer<typeof Mark>;
@@ -44,13 +83,21 @@ export const Event = z.object({
   /** Held into the next event. */
   tie: z.boolean().optional(),
   /** `actual` notes in the time of `normal`; first and last of the group are marked. */
-  tuplet: z.object({ actual: z.int().min(2).max(16), normal: z.int().min(1).max(16), place: z.enum(["first", "inner", "last"]) }).optional(),
+  tuplet: z
+    .object({
+      actual: z.int().min(2).max(16),
+      normal: z.int().min(1).max(16),
+      place: z.enum(["first", "inner", "last"]),
+    })
+    .optional(),
   grace: z.array(Grace).optional(),
   graceSlash: z.boolean().optional(),
   slurs: z.object({ open: z.int().min(0).max(9), close: z.int().min(0).max(9) }).optional(),
   marks: z.array(Mark).optional(),
   /** Free words beside the note, such as "slowly". */
-  words: z.array(z.object({ text: z.string().max(400), place: z.enum(["above", "below", "left", "right", "near"]) })).optional(),
+  words: z
+    .array(z.object({ text: z.string().max(400), place: z.enum(["above", "below", "left", "right", "near"]) }))
+    .optional(),
   /** One entry per verse; null where the verse has no syllable here. */
   lyrics: z.array(Syllable.nullable()).optional(),
   invisible: z.boolean().optional(),

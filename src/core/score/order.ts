@@ -35,7 +35,8 @@ export function playingOrder(from: readonly Place[]): number[] {
   return order;
 }
 
-const endingFollows = (from: readonly Place[], i: number) => from[i + 1]?.bar.ending !== undefined && !from[i + 1]?.bar.repeatStart;
+const endingFollows = (from: readonly Place[], i: number) =>
+  from[i + 1]?.bar.ending !== undefined && !from[i + 1]?.bar.repeatStart;
 
 /** The ending of this group that the pass takes, searched forward from a bar that starts another ending. */
 function nextEnding(from: readonly Place[], i: number, pass: number): number | undefined {

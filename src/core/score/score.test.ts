@@ -1,11 +1,30 @@
 import { describe, expect, it, test } from "vitest";
 import { tuneOf } from "../../testing/abc";
-import { beatAt, beatsWords, beatTicks, barTicks, type Metre, places, playingOrder, QUARTER, quarters, slice, strength, timeline, tuneSheet } from ".";
+import {
+  beatAt,
+  beatsWords,
+  beatTicks,
+  barTicks,
+  type Metre,
+  places,
+  playingOrder,
+  QUARTER,
+  quarters,
+  slice,
+  strength,
+  timeline,
+  tuneSheet,
+} from ".";
 
 describe("time", () => {
   test.each([
-    [{ beats: 4, unit: 4 }, 4, 1], [{ beats: 6, unit: 8 }, 3, 1.5], [{ beats: 9, unit: 8 }, 4.5, 1.5], [{ beats: 12, unit: 8 }, 6, 1.5],
-    [{ beats: 3, unit: 4 }, 3, 1], [{ beats: 2, unit: 2, symbol: "cut" }, 4, 2], [{ beats: 3, unit: 8 }, 1.5, 1.5],
+    [{ beats: 4, unit: 4 }, 4, 1],
+    [{ beats: 6, unit: 8 }, 3, 1.5],
+    [{ beats: 9, unit: 8 }, 4.5, 1.5],
+    [{ beats: 12, unit: 8 }, 6, 1.5],
+    [{ beats: 3, unit: 4 }, 3, 1],
+    [{ beats: 2, unit: 2, symbol: "cut" }, 4, 2],
+    [{ beats: 3, unit: 8 }, 1.5, 1.5],
   ] as [Metre, number, number][])("%j has a bar of %d and a beat of %d quarters", (metre, bar, beat) => {
     expect(barTicks(metre) / QUARTER).toBe(bar);
     expect(beatTicks(metre) / QUARTER).toBe(beat);
@@ -32,7 +51,13 @@ describe("time", () => {
     expect(found.map((p) => p.key.tonic)).toEqual(["D", "G", "G"]);
   });
 
-  test.each([[1, "1"], [1.5, "1½"], [0.25, "¼"], [2 / 3, "⅔"], [3, "3"]])("%d beats read %s", (beats, words) => {
+  test.each([
+    [1, "1"],
+    [1.5, "1½"],
+    [0.25, "¼"],
+    [2 / 3, "⅔"],
+    [3, "3"],
+  ])("%d beats read %s", (beats, words) => {
     expect(beatsWords(beats)).toBe(words);
   });
 });
@@ -56,7 +81,10 @@ describe("playing order", () => {
 it("cuts sheets with their chords", () => {
   const tune = tuneOf('"D"a8|"G"b8|"A"c8|]');
   const cut = slice(tuneSheet(tune, places(tune)), 1, 3);
-  expect(cut.chords.map((c) => [c.bar, c.symbol])).toEqual([[0, "G"], [1, "A"]]);
+  expect(cut.chords.map((c) => [c.bar, c.symbol])).toEqual([
+    [0, "G"],
+    [1, "A"],
+  ]);
   expect(cut.staves[0]?.bars).toHaveLength(2);
   expect(timeline(cut.places)).toHaveLength(2);
 });

@@ -34,7 +34,12 @@ export type Sheet = {
 
 /** The tune's own line as a staff. */
 export const melodyStaff = (from: readonly Place[], name = "Melody"): Staff => ({
-  id: "melody", name, clef: "treble", program: 40, lyrics: true, bars: from.map((p) => p.bar.events),
+  id: "melody",
+  name,
+  clef: "treble",
+  program: 40,
+  lyrics: true,
+  bars: from.map((p) => p.bar.events),
 });
 
 /** The chords the source printed, as chords of a sheet. */
@@ -43,8 +48,13 @@ export const sourceChords = (from: readonly Place[]): SheetChord[] =>
 
 /** A sheet with the tune alone, as it came. */
 export const tuneSheet = (tune: Tune, from: readonly Place[]): Sheet => ({
-  title: tune.title, subtitle: "", composer: tune.composer, places: from, tempo: tune.tempo,
-  staves: [melodyStaff(from)], chords: sourceChords(from),
+  title: tune.title,
+  subtitle: "",
+  composer: tune.composer,
+  places: from,
+  tempo: tune.tempo,
+  staves: [melodyStaff(from)],
+  chords: sourceChords(from),
 });
 
 /** Bars `from` to `to` (exclusive) of a sheet; ties and chords are cut with them. */

@@ -2,7 +2,8 @@ import type { Key } from "../theory";
 import { type Bar, type Event, type Metre, QUARTER, type Tempo, type Tune } from "./model";
 
 /** Ticks of one full bar; a free metre has none and gives 0. */
-export const barTicks = (metre: Metre): number => (metre.symbol === "free" ? 0 : (metre.beats * 4 * QUARTER) / metre.unit);
+export const barTicks = (metre: Metre): number =>
+  metre.symbol === "free" ? 0 : (metre.beats * 4 * QUARTER) / metre.unit;
 
 /** Whether the felt beat divides in three: 6/8, 9/8, 12/8, 3/8 and their like. */
 export const isCompound = (metre: Metre): boolean => metre.unit >= 8 && metre.beats % 3 === 0;
@@ -50,13 +51,27 @@ export function places(tune: Tune): Place[] {
       const full = barTicks(metre);
       const before = found[found.length - 1];
       const short = full > 0 && ticks < full;
-      const completes = short && before !== undefined && before.offset === 0 && before.ticks + ticks === full && before.ticks < full;
-      const pickup = short && ((before === undefined && ticks * 4 <= full * 3) || completes || (i === 0 && ticks <= full / 2) || (bar.repeatStart === true && ticks <= full / 2));
+      const completes =
+        short && before !== undefined && before.offset === 0 && before.ticks + ticks === full && before.ticks < full;
+      const pickup =
+        short &&
+        ((before === undefined && ticks * 4 <= full * 3) ||
+          completes ||
+          (i === 0 && ticks <= full / 2) ||
+          (bar.repeatStart === true && ticks <= full / 2));
       const continues = completes || (pickup && found.length > 0);
       if (!pickup) number += 1;
       found.push({
-        index: found.length, number: continues && !pickup ? number - 1 : number,
-        strain: s, bar, at, ticks, metre, key, offset: pickup ? full - ticks : 0, pickup,
+        index: found.length,
+        number: continues && !pickup ? number - 1 : number,
+        strain: s,
+        bar,
+        at,
+        ticks,
+        metre,
+        key,
+        offset: pickup ? full - ticks : 0,
+        pickup,
       });
       at += ticks;
       for (const change of bar.changes.filter((c) => c.at > 0)) {
@@ -69,7 +84,12 @@ export function places(tune: Tune): Place[] {
 }
 
 /** A note or rest with its place in time. */
-export type Timed = { event: Event; place: Place; /** Order in its bar. */ index: number; /** Ticks from the start of the tune. */ at: number };
+export type Timed = {
+  event: Event;
+  place: Place /** Order in its bar. */;
+  index: number /** Ticks from the start of the tune. */;
+  at: number;
+};
 
 /** Every event of the tune in time order. */
 export function timeline(from: readonly Place[]): Timed[] {
@@ -101,13 +121,22 @@ export function strength(place: Place, at: number): 0 | 1 | 2 | 3 {
 
 /** A sensible tempo where the source gives none: about 100 felt beats to the minute, calmer in three. */
 export const tempoOf = (tune: Tune): Tempo =>
-  tune.tempo ?? { beat: beatTicks(tune.metre), bpm: isCompound(tune.metre) ? 104 : tune.metre.beats === 3 ? 120 : tune.metre.unit === 2 ? 80 : 100 };
+  tune.tempo ?? {
+    beat: beatTicks(tune.metre),
+    bpm: isCompound(tune.metre) ? 104 : tune.metre.beats === 3 ? 120 : tune.metre.unit === 2 ? 80 : 100,
+  };
 
 /** A spelled-out duration in quarter notes as fractions of beats players say: "1½". */
 export function beatsWords(beats: number): string {
   const whole = Math.floor(beats + 1e-9);
   const rest = beats - whole;
-  const signs: [number, string][] = [[1 / 4, "¼"], [1 / 3, "⅓"], [1 / 2, "½"], [2 / 3, "⅔"], [3 / 4, "¾"]];
+  const signs: [number, string][] = [
+    [1 / 4, "¼"],
+    [1 / 3, "⅓"],
+    [1 / 2, "½"],
+    [2 / 3, "⅔"],
+    [3 / 4, "¾"],
+  ];
   const sign = signs.find(([value]) => Math.abs(value - rest) < 0.02)?.[1];
   if (rest < 0.02) return String(whole);
   return sign ? (whole ? `${whole}${sign}` : sign) : beats.toFixed(2).replace(/0$/, "");

@@ -6,12 +6,40 @@ import { tuneAbc } from "../formats";
 import { FIDDLE, INSTRUMENTS, instrument } from "../instruments";
 import { barTicks, lengthOf, places, timeline, Tune } from "../score";
 import { type Key, midi, parsePitch, pitchName } from "../theory";
-import { moveBetween, movePitch, nameOf, readTyped, SPELLINGS, stepOf, stringMove, tokenFor, tonics, transpose, TYPED, type TypedSetting, type TypedSpelling } from ".";
+import {
+  moveBetween,
+  movePitch,
+  nameOf,
+  readTyped,
+  SPELLINGS,
+  stepOf,
+  stringMove,
+  tokenFor,
+  tonics,
+  transpose,
+  TYPED,
+  type TypedSetting,
+  type TypedSpelling,
+} from ".";
 
-const setting = (spelling: TypedSpelling, more: Partial<TypedSetting> = {}): TypedSetting => ({ spelling, key: { tonic: "D", mode: "major" }, metre: { beats: 4, unit: 4 }, step: 1680, on: FIDDLE, ...more });
+const setting = (spelling: TypedSpelling, more: Partial<TypedSetting> = {}): TypedSetting => ({
+  spelling,
+  key: { tonic: "D", mode: "major" },
+  metre: { beats: 4, unit: 4 },
+  step: 1680,
+  on: FIDDLE,
+  ...more,
+});
 const typed = (text: string, spelling: TypedSpelling, more?: Partial<TypedSetting>) => {
   const read = readTyped(text, setting(spelling, more));
-  return { abc: read.tune ? tuneAbc(read.tune).replace(/^[\s\S]*\nK:.*\n/, "").replace(/\s/g, "") : undefined, problems: read.problems.map((p) => [text.slice(p.from, p.to).trim(), p.message]) };
+  return {
+    abc: read.tune
+      ? tuneAbc(read.tune)
+          .replace(/^[\s\S]*\nK:.*\n/, "")
+          .replace(/\s/g, "")
+      : undefined,
+    problems: read.problems.map((p) => [text.slice(p.from, p.to).trim(), p.message]),
+  };
 };
 
 /** What someone types, and the ABC a musician would write for it (L:1/8, K:D). */
@@ -32,9 +60,21 @@ const LINES: [string, TypedSpelling, string, string, Partial<TypedSetting>?][] =
   ["fixed do, natural and flat, other names", "syllables", "fan ti sib", "=FB_B|]"],
   ["strings and fingers", "string and finger", "D: 0 1 2 L2 3 A: 0 1 2", "DEF=FGABc|]"],
   ["high third, low first, fourth", "string and finger", "A: H3 L1 E: 0 4", "^d_Be=b|]"],
-  ["a viola has its own strings", "string and finger", "C: 0 1 2 3 G: 0", "C,,D,,E,,F,,G,,|]".replaceAll(",,", ","), { on: instrument("viola")!, key: { tonic: "C", mode: "major" } }],
+  [
+    "a viola has its own strings",
+    "string and finger",
+    "C: 0 1 2 3 G: 0",
+    "C,,D,,E,,F,,G,,|]".replaceAll(",,", ","),
+    { on: instrument("viola")!, key: { tonic: "C", mode: "major" } },
+  ],
   ["frets", "frets", "D: 0 2 4 5 A: 0 2", "DEFGAB|]", { on: instrument("mandolin")! }],
-  ["a dulcimer's frets are those of its scale", "frets", "D3: 0 1 2 3 4 5 6 6+", "DEFGABc^c|]", { on: instrument("mountain dulcimer")!, key: { tonic: "D", mode: "mixolydian" } }],
+  [
+    "a dulcimer's frets are those of its scale",
+    "frets",
+    "D3: 0 1 2 3 4 5 6 6+",
+    "DEFGABc^c|]",
+    { on: instrument("mountain dulcimer")!, key: { tonic: "D", mode: "mixolydian" } },
+  ],
 ];
 
 describe("typed notes", () => {
@@ -44,9 +84,15 @@ describe("typed notes", () => {
     expect(found).toBe(abc);
   });
   const WRONG: [string, TypedSpelling, string, string[]][] = [
-    ["a letter that is none", "letters", "D X E", ["X"]], ["a finger that is none", "string and finger", "D: 0 7 1", ["7"]], ["no string named yet", "string and finger", "0 1", ["0", "1"]],
-    ["a string the instrument lacks", "string and finger", "C: 0 D: 0", ["C:", "0"]], ["a bracket left open", "letters", "(D E F", ["("]], ["a bracket never opened", "letters", "D E )", [")"]],
-    ["a bar too short", "letters", "D E F G | A B | D E F G A B C D | D E F G |", ["D E F G |", "A B |"].slice(1)], ["nothing to hold", "letters", "- D", ["-"]], ["a syllable that is none", "syllables", "re my", ["my"]],
+    ["a letter that is none", "letters", "D X E", ["X"]],
+    ["a finger that is none", "string and finger", "D: 0 7 1", ["7"]],
+    ["no string named yet", "string and finger", "0 1", ["0", "1"]],
+    ["a string the instrument lacks", "string and finger", "C: 0 D: 0", ["C:", "0"]],
+    ["a bracket left open", "letters", "(D E F", ["("]],
+    ["a bracket never opened", "letters", "D E )", [")"]],
+    ["a bar too short", "letters", "D E F G | A B | D E F G A B C D | D E F G |", ["D E F G |", "A B |"].slice(1)],
+    ["nothing to hold", "letters", "- D", ["-"]],
+    ["a syllable that is none", "syllables", "re my", ["my"]],
   ];
   test.each(WRONG)("underlines %s, reads the rest, and says what to do", (_, spelling, text, wrong) => {
     const { abc, problems } = typed(text, spelling);
@@ -55,51 +101,128 @@ describe("typed notes", () => {
     if (/[A-G01]/.test(text) && spelling !== "string and finger") expect(abc).toBeDefined();
   });
   it("never fails on any text, and every tune it makes is sound", () => {
-    const sign = fc.constantFrom("D", "E", "F#", "Bb", "_", "-", "/", ".", "(", ")", "|", "|:", ":|", " ", "re", "sol", "D:", "A:", "0", "L2", "4", "7", ">", "<", "!", "\n", "é", "D5", "9");
-    fc.assert(fc.property(fc.array(sign, { maxLength: 60 }), fc.constantFrom(...TYPED), (signs, spelling) => {
-      const text = signs.join("");
-      const { tune, problems } = readTyped(text, setting(spelling));
-      if (tune) expect(Tune.safeParse(tune).success).toBe(true);
-      for (const p of problems) expect(p.from >= 0 && p.to >= p.from && p.to <= text.length).toBe(true);
-    }), { numRuns: 200 });
+    const sign = fc.constantFrom(
+      "D",
+      "E",
+      "F#",
+      "Bb",
+      "_",
+      "-",
+      "/",
+      ".",
+      "(",
+      ")",
+      "|",
+      "|:",
+      ":|",
+      " ",
+      "re",
+      "sol",
+      "D:",
+      "A:",
+      "0",
+      "L2",
+      "4",
+      "7",
+      ">",
+      "<",
+      "!",
+      "\n",
+      "é",
+      "D5",
+      "9",
+    );
+    fc.assert(
+      fc.property(fc.array(sign, { maxLength: 60 }), fc.constantFrom(...TYPED), (signs, spelling) => {
+        const text = signs.join("");
+        const { tune, problems } = readTyped(text, setting(spelling));
+        if (tune) expect(Tune.safeParse(tune).success).toBe(true);
+        for (const p of problems) expect(p.from >= 0 && p.to >= p.from && p.to <= text.length).toBe(true);
+      }),
+      { numRuns: 200 },
+    );
   });
   it("bars without bar lines add up to the metre", () => {
-    fc.assert(fc.property(fc.array(fc.constantFrom("D", "E-", "F---", "G/ A/", "B."), { minLength: 1, maxLength: 30 }), (words) => {
-      const { tune } = readTyped(words.join(" "), setting("letters"));
-      const bars = places(tune!);
-      for (const b of bars.slice(0, -1)) expect(b.ticks).toBe(barTicks(tune!.metre));
-    }), { numRuns: 60 });
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom("D", "E-", "F---", "G/ A/", "B."), { minLength: 1, maxLength: 30 }),
+        (words) => {
+          const { tune } = readTyped(words.join(" "), setting("letters"));
+          const bars = places(tune!);
+          for (const b of bars.slice(0, -1)) expect(b.ticks).toBe(barTicks(tune!.metre));
+        },
+      ),
+      { numRuns: 60 },
+    );
   });
   it("a note that is played in reads back as that note, in every spelling", () => {
-    for (const [spelling, on] of [["letters", FIDDLE], ["syllables", FIDDLE], ["string and finger", FIDDLE], ["frets", instrument("guitar")!], ["frets", instrument("small lute")!]] as const) {
-      fc.assert(fc.property(fc.array(fc.integer({ min: 57, max: 82 }), { minLength: 1, maxLength: 20 }), arbitraryKey, (sounds, key) => {
-        const own = setting(spelling, { on, key });
-        let text = "";
-        const played: number[] = [];
-        for (const sound of sounds) {
-          const token = tokenFor(sound, text, own);
-          if (token === undefined) continue;
-          text += `${token} `;
-          played.push(sound);
-        }
-        const { tune, problems } = readTyped(text, own);
-        expect(problems).toEqual([]);
-        // Notes over a bar line are tied, so only starts count.
-        const heard = tune ? timeline(places(tune)).filter((_, i, all) => !(i > 0 && all[i - 1]?.event.tie)).map((t) => midi(t.event.pitches[0]!)) : [];
-        expect(heard).toEqual(played);
-      }), { numRuns: 25 });
+    for (const [spelling, on] of [
+      ["letters", FIDDLE],
+      ["syllables", FIDDLE],
+      ["string and finger", FIDDLE],
+      ["frets", instrument("guitar")!],
+      ["frets", instrument("small lute")!],
+    ] as const) {
+      fc.assert(
+        fc.property(
+          fc.array(fc.integer({ min: 57, max: 82 }), { minLength: 1, maxLength: 20 }),
+          arbitraryKey,
+          (sounds, key) => {
+            const own = setting(spelling, { on, key });
+            let text = "";
+            const played: number[] = [];
+            for (const sound of sounds) {
+              const token = tokenFor(sound, text, own);
+              if (token === undefined) continue;
+              text += `${token} `;
+              played.push(sound);
+            }
+            const { tune, problems } = readTyped(text, own);
+            expect(problems).toEqual([]);
+            // Notes over a bar line are tied, so only starts count.
+            const heard = tune
+              ? timeline(places(tune))
+                  .filter((_, i, all) => !(i > 0 && all[i - 1]?.event.tie))
+                  .map((t) => midi(t.event.pitches[0]!))
+              : [];
+            expect(heard).toEqual(played);
+          },
+        ),
+        { numRuns: 25 },
+      );
     }
   });
-  it("takes an eighth for its step in any metre", () => expect([{ beats: 4, unit: 4 as const }, { beats: 6, unit: 8 as const }, { beats: 2, unit: 2 as const }].map(stepOf)).toEqual([1680, 1680, 1680]));
+  it("takes an eighth for its step in any metre", () =>
+    expect(
+      [
+        { beats: 4, unit: 4 as const },
+        { beats: 6, unit: 8 as const },
+        { beats: 2, unit: 2 as const },
+      ].map(stepOf),
+    ).toEqual([1680, 1680, 1680]));
 });
 
 describe("names under notes", () => {
   const key: Key = { tonic: "E", mode: "dorian" };
-  test.each([["F#5", "letters", "F♯"], ["Bb4", "letters", "B♭"], ["F#5", "syllables", "fa♯"], ["B4", "degrees", "5"], ["C#5", "degrees", "6"], ["C5", "degrees", "♭6"], ["F#4", "string and finger", "2"], ["F4", "string and finger", "L2"], ["D#5", "string and finger", "H3"]] as const)("%s as %s is %s", (pitch, spelling, text) => {
+  test.each([
+    ["F#5", "letters", "F♯"],
+    ["Bb4", "letters", "B♭"],
+    ["F#5", "syllables", "fa♯"],
+    ["B4", "degrees", "5"],
+    ["C#5", "degrees", "6"],
+    ["C5", "degrees", "♭6"],
+    ["F#4", "string and finger", "2"],
+    ["F4", "string and finger", "L2"],
+    ["D#5", "string and finger", "H3"],
+  ] as const)("%s as %s is %s", (pitch, spelling, text) => {
     expect(nameOf(parsePitch(pitch), spelling, { key, on: FIDDLE }).text).toBe(text);
   });
   it("says on which string, and when a note cannot be played", () => {
-    expect(nameOf(parsePitch("A4"), "string and finger", { key, on: FIDDLE })).toMatchObject({ stringName: "A", string: 2, playable: true });
+    expect(nameOf(parsePitch("A4"), "string and finger", { key, on: FIDDLE })).toMatchObject({
+      stringName: "A",
+      string: 2,
+      playable: true,
+    });
     expect(nameOf(parsePitch("C7"), "string and finger", { key, on: FIDDLE }).playable).toBe(false);
     expect(nameOf(parsePitch("F4"), "tablature", { key, on: instrument("mountain dulcimer")! }).playable).toBe(false);
     expect(SPELLINGS).toHaveLength(5);
@@ -108,18 +231,28 @@ describe("names under notes", () => {
 
 describe("transposing", () => {
   it("moves every note by the same interval, and back again", () => {
-    fc.assert(fc.property(arbitraryTune(), fc.constantFrom("C", "D", "G", "A", "F", "Bb", "E"), (tune, to) => {
-      const by = moveBetween(tune.key.tonic, to);
-      const moved = transpose(tune, by);
-      const sounds = (t: Tune) => timeline(places(t)).flatMap((n) => n.event.pitches.map(midi));
-      expect(sounds(moved)).toEqual(sounds(tune).map((s) => s + by.semitones));
-      expect([moved.key.tonic, moved.key.mode]).toEqual([to, tune.key.mode]);
-      expect(moved.strains.map((s) => s.bars.map((b) => lengthOf(b.events)))).toEqual(tune.strains.map((s) => s.bars.map((b) => lengthOf(b.events))));
-      expect(sounds(transpose(moved, { steps: -by.steps, semitones: -by.semitones }))).toEqual(sounds(tune));
-    }), { numRuns: 60 });
+    fc.assert(
+      fc.property(arbitraryTune(), fc.constantFrom("C", "D", "G", "A", "F", "Bb", "E"), (tune, to) => {
+        const by = moveBetween(tune.key.tonic, to);
+        const moved = transpose(tune, by);
+        const sounds = (t: Tune) => timeline(places(t)).flatMap((n) => n.event.pitches.map(midi));
+        expect(sounds(moved)).toEqual(sounds(tune).map((s) => s + by.semitones));
+        expect([moved.key.tonic, moved.key.mode]).toEqual([to, tune.key.mode]);
+        expect(moved.strains.map((s) => s.bars.map((b) => lengthOf(b.events)))).toEqual(
+          tune.strains.map((s) => s.bars.map((b) => lengthOf(b.events))),
+        );
+        expect(sounds(transpose(moved, { steps: -by.steps, semitones: -by.semitones }))).toEqual(sounds(tune));
+      }),
+      { numRuns: 60 },
+    );
   });
   it("goes the short way, and spells and names chords in step", () => {
-    expect([moveBetween("D", "C"), moveBetween("D", "G"), moveBetween("D", "A"), moveBetween("D", "A", "up")]).toEqual([{ steps: -1, semitones: -2 }, { steps: 3, semitones: 5 }, { steps: -3, semitones: -5 }, { steps: 4, semitones: 7 }]);
+    expect([moveBetween("D", "C"), moveBetween("D", "G"), moveBetween("D", "A"), moveBetween("D", "A", "up")]).toEqual([
+      { steps: -1, semitones: -2 },
+      { steps: 3, semitones: 5 },
+      { steps: -3, semitones: -5 },
+      { steps: 4, semitones: 7 },
+    ]);
     const moved = transpose(tuneOf('"D"d2^G2 "A7/C#"=c2B2|', { key: "D" }), moveBetween("D", "F"));
     expect(timeline(places(moved)).map((t) => pitchName(t.event.pitches[0]!))).toEqual(["F5", "B4", "Eb5", "D5"]);
     expect(moved.strains[0]!.bars[0]!.chords.map((c) => c.symbol)).toEqual(["F", "C7/E"]);
@@ -128,7 +261,10 @@ describe("transposing", () => {
   it("moves a fingering a string over where the strings are even", () => {
     expect(stringMove(FIDDLE, "up")).toEqual({ steps: 4, semitones: 7 });
     expect(stringMove(FIDDLE, "down")).toEqual({ steps: -4, semitones: -7 });
-    expect([stringMove(instrument("guitar")!, "up"), stringMove(instrument("whistle")!, "up")]).toEqual([undefined, undefined]);
+    expect([stringMove(instrument("guitar")!, "up"), stringMove(instrument("whistle")!, "up")]).toEqual([
+      undefined,
+      undefined,
+    ]);
     expect(tonics("D").slice(0, 3).sort()).toEqual(["A", "D", "G"]);
     for (const i of INSTRUMENTS) expect(midi(i.lowest)).toBeLessThan(midi(i.highest));
   });

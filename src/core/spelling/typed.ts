@@ -1,5 +1,15 @@
 import { type Instrument, semitonesOf } from "../instruments";
-import { type Bar, barTicks, type Event, isCompound, lengthOf, type Metre, QUARTER, type Strain, type Tune } from "../score";
+import {
+  type Bar,
+  barTicks,
+  type Event,
+  isCompound,
+  lengthOf,
+  type Metre,
+  QUARTER,
+  type Strain,
+  type Tune,
+} from "../score";
 import { alterIn, type Key, midi, naturalAt, diatonic, type Pitch, spell, STEPS, type Step } from "../theory";
 import { stringName, SYLLABLES } from "./names";
 
@@ -7,8 +17,18 @@ import { stringName, SYLLABLES } from "./names";
 export const TYPED = ["letters", "string and finger", "syllables", "frets"] as const;
 export type TypedSpelling = (typeof TYPED)[number];
 
-export type TypedSetting = { spelling: TypedSpelling; key: Key; metre: Metre; /** Ticks of one step. */ step: number; on: Instrument; title?: string };
-/** Something typed that cannot be read, or a bar that does not add up: characters from and to (exclusive), what it is, what to do. */
+export type TypedSetting = {
+  spelling: TypedSpelling;
+  key: Key;
+  metre: Metre /** Ticks of one step. */;
+  step: number;
+  on: Instrument;
+  title?: string;
+};
+/**
+ * Something typed that cannot be read, or a bar that does not add up: characters from and to (exclusive), what it is,
+ * what to do.
+ */
 export type TypedProblem = { from: number; to: number; message: string };
 export type TypedTune = { tune: Tune | undefined; problems: TypedProblem[]; notes: number };
 
@@ -25,14 +45,22 @@ export const stepOf = (metre: Metre): number => (metre.unit >= 8 ? (4 * QUARTER)
 type State = { last: Pitch; string: number | undefined };
 
 /**
- * Reads typed notes. Notes stand apart by spaces; each lasts one step. `-` after a note or alone holds it one step more, `/` halves it,
- * `.` makes it half as long again; `_` is a rest; `!` an accent; brackets squeeze (three in the time of two); `>` and `<` before a
- * name ask for the next one up or down; `|`, `||`, `|:` and `:|` are bar lines. Without bar lines, bars fill by the metre.
+ * Reads typed notes. Notes stand apart by spaces; each lasts one step. `-` after a note or alone holds it one step
+ * more, `/` halves it,
+ * `.` makes it half as long again; `_` is a rest; `!` an accent; brackets squeeze (three in the time of two); `>` and
+ * `<` before a
+ * name ask for the next one up or down; `|`, `||`, `|:` and `:|` are bar lines. Without bar lines, bars fill by the
+ * metre.
  * What cannot be read is left out and named with its place; the rest is read all the same.
  */
 export function readTyped(text: string, setting: TypedSetting): TypedTune {
   const problems: TypedProblem[] = [];
-  if (text.length > LONGEST) problems.push({ from: LONGEST, to: text.length, message: `Only the first ${LONGEST} characters are read. Type longer tunes in pieces.` });
+  if (text.length > LONGEST)
+    problems.push({
+      from: LONGEST,
+      to: text.length,
+      message: `Only the first ${LONGEST} characters are read. Type longer tunes in pieces.`,
+    });
   const bars: { bar: Bar; from: number; to: number }[] = [];
   let bar = emptyBar();
   let opened = 0;
@@ -87,18 +115,35 @@ export function readTyped(text: string, setting: TypedSetting): TypedTune {
       }
     }
   }
-  if (group) problems.push({ from: group.from, to: group.from + 1, message: "This bracket is never closed. Write ) after the last note of the group." });
+  if (group)
+    problems.push({
+      from: group.from,
+      to: group.from + 1,
+      message: "This bracket is never closed. Write ) after the last note of the group.",
+    });
   close(text.length);
   const full = barTicks(setting.metre);
-  const music = lined || full === 0 ? bars.map((b) => b.bar) : rebar(bars.flatMap((b) => b.bar.events), full);
-  if (lined && full > 0) for (const [i, b] of bars.entries()) measure(b, i === 0 || i === bars.length - 1, full, setting, problems);
+  const music =
+    lined || full === 0
+      ? bars.map((b) => b.bar)
+      : rebar(
+          bars.flatMap((b) => b.bar.events),
+          full,
+        );
+  if (lined && full > 0)
+    for (const [i, b] of bars.entries()) measure(b, i === 0 || i === bars.length - 1, full, setting, problems);
   if (notes === 0) return { tune: undefined, problems, notes };
   const end = music.at(-1);
   if (end && end.barline === "single") end.barline = "final";
   return { tune: tuneOf(music, setting), problems: problems.sort((a, b) => a.from - b.from), notes };
 }
 
-const BARS: Record<string, { barline: Bar["barline"] }> = { "|": { barline: "single" }, "||": { barline: "double" }, "|:": { barline: "single" }, ":|": { barline: "final" } };
+const BARS: Record<string, { barline: Bar["barline"] }> = {
+  "|": { barline: "single" },
+  "||": { barline: "double" },
+  "|:": { barline: "single" },
+  ":|": { barline: "final" },
+};
 const emptyBar = (): Bar => ({ events: [], chords: [], changes: [], barline: "single" });
 
 function squeeze(events: Event[], problem: (message: string) => void) {
@@ -113,11 +158,21 @@ function squeeze(events: Event[], problem: (message: string) => void) {
   if (off) (events.at(-1) as Event).ticks += off;
 }
 
-function measure({ bar, from, to }: { bar: Bar; from: number; to: number }, edge: boolean, full: number, { step, metre }: TypedSetting, problems: TypedProblem[]) {
+function measure(
+  { bar, from, to }: { bar: Bar; from: number; to: number },
+  edge: boolean,
+  full: number,
+  { step, metre }: TypedSetting,
+  problems: TypedProblem[],
+) {
   const ticks = lengthOf(bar.events);
   if (ticks === full || (edge && ticks < full)) return;
   const steps = (n: number) => `${Math.round((n / step) * 100) / 100}`;
-  problems.push({ from, to, message: `This bar holds ${steps(ticks)} steps, and ${metre.beats}/${metre.unit} takes ${steps(full)}. ${ticks < full ? "Hold a note longer with -, or add a rest _." : "Shorten a note with /, or move the bar line."}` });
+  problems.push({
+    from,
+    to,
+    message: `This bar holds ${steps(ticks)} steps, and ${metre.beats}/${metre.unit} takes ${steps(full)}. ${ticks < full ? "Hold a note longer with -, or add a rest _." : "Shorten a note with /, or move the bar line."}`,
+  });
 }
 
 /** Bars filled by the metre, notes over a bar line tied. */
@@ -132,7 +187,11 @@ function rebar(events: readonly Event[], full: number): Bar[] {
       const { tie: _, ...plain } = event;
       const whole = ticks === event.ticks;
       const { tuplet: _t, ...cut } = plain;
-      bar.events.push({ ...(whole ? plain : cut), ticks, ...((left > ticks && event.pitches.length) || (left === ticks && event.tie) ? { tie: true } : {}) });
+      bar.events.push({
+        ...(whole ? plain : cut),
+        ticks,
+        ...((left > ticks && event.pitches.length) || (left === ticks && event.tie) ? { tie: true } : {}),
+      });
       left -= ticks;
       room -= ticks;
       if (room === 0) {
@@ -155,7 +214,8 @@ function note(word: string, setting: TypedSetting, state: State): Read {
   const marks = LENGTH.exec(word)?.[1] ?? "";
   const name = word.slice(0, word.length - marks.length);
   let ticks = setting.step;
-  for (const sign of marks) ticks = sign === "-" ? ticks + setting.step : sign === "/" ? ticks / 2 : sign === "." ? ticks * 1.5 : ticks;
+  for (const sign of marks)
+    ticks = sign === "-" ? ticks + setting.step : sign === "/" ? ticks / 2 : sign === "." ? ticks * 1.5 : ticks;
   if (!Number.isInteger(ticks) || ticks < 1) return { message: `"${word}" is shorter than can be written.` };
   const accent = marks.includes("!") ? { marks: ["accent" as const] } : {};
   if (name === "_") return { event: { ticks, pitches: [] } };
@@ -165,8 +225,17 @@ function note(word: string, setting: TypedSetting, state: State): Read {
 
 function stringCalled(name: string, on: Instrument): Read {
   const wanted = name[0]?.toUpperCase() + name.slice(1);
-  const string = on.strings.findIndex((p, i) => stringName(on, i) === wanted || p.step + (p.alter > 0 ? "#" : p.alter < 0 ? "b" : "") === wanted || String(on.strings.length - i) === name);
-  return string < 0 ? { message: `The ${on.name} has no ${wanted} string. Its strings are ${on.strings.map((_, i) => stringName(on, i)).join(", ")}.` } : { string };
+  const string = on.strings.findIndex(
+    (p, i) =>
+      stringName(on, i) === wanted ||
+      p.step + (p.alter > 0 ? "#" : p.alter < 0 ? "b" : "") === wanted ||
+      String(on.strings.length - i) === name,
+  );
+  return string < 0
+    ? {
+        message: `The ${on.name} has no ${wanted} string. Its strings are ${on.strings.map((_, i) => stringName(on, i)).join(", ")}.`,
+      }
+    : { string };
 }
 
 const SIGNS: Record<string, number> = { "#": 1, "♯": 1, "##": 2, b: -1, "♭": -1, bb: -2, n: 0, "♮": 0 };
@@ -179,7 +248,11 @@ function placed(step: Step, alter: number, arrows: string, octave: string, last:
   const near = base + 7 * Math.round((from - base) / 7);
   const ups = arrows.split(">").length - 1;
   const downs = arrows.split("<").length - 1;
-  const next = ups ? base + 7 * (Math.floor((from - base) / 7) + ups) : downs ? base + 7 * (Math.ceil((from - base) / 7) - downs) : near;
+  const next = ups
+    ? base + 7 * (Math.floor((from - base) / 7) + ups)
+    : downs
+      ? base + 7 * (Math.ceil((from - base) / 7) - downs)
+      : near;
   return { ...naturalAt(Math.max(-14, Math.min(76, next))), alter };
 }
 
@@ -196,21 +269,30 @@ const NAMERS: Record<TypedSpelling, Namer> = {
     const match = /^([<>]*)(do|ut|re|ré|mi|fa|sol|so|la|si|ti)(##|#|♯|bb|b|♭|n|♮)?(\d)?$/i.exec(name);
     if (!match) return { message: `"${name}" is not a syllable. Write do re mi fa sol la si, with # b or n.` };
     const word = (match[2] as string).toLowerCase();
-    const index = (SYLLABLES as readonly string[]).indexOf(({ ut: "do", ré: "re", so: "sol", ti: "si" } as Record<string, string>)[word] ?? word);
+    const index = (SYLLABLES as readonly string[]).indexOf(
+      ({ ut: "do", ré: "re", so: "sol", ti: "si" } as Record<string, string>)[word] ?? word,
+    );
     const step = STEPS[index] as Step;
     return placed(step, match[3] ? (SIGNS[match[3]] ?? 0) : alterIn(key, step), match[1] ?? "", match[4] ?? "", last);
   },
   "string and finger": (name, { key, on }, { string }) => {
     const match = /^([LHlh]?)([0-4])$/.exec(name);
-    if (!match) return { message: `"${name}" is not a finger. Write 0 to 4, L2 for a low second, H3 for a high third.` };
-    if (string === undefined) return { message: `Name the string first, such as ${stringName(on, Math.min(1, on.strings.length - 1))}:` };
+    if (!match)
+      return { message: `"${name}" is not a finger. Write 0 to 4, L2 for a low second, H3 for a high third.` };
+    if (string === undefined)
+      return { message: `Name the string first, such as ${stringName(on, Math.min(1, on.strings.length - 1))}:` };
     const above = semitonesOf(on, Number(match[2]), (match[1] ?? "").toUpperCase() as "" | "L" | "H");
-    return above === undefined ? { message: `There is no ${name} in first position.` } : spell(midi(on.strings[string] as Pitch) + above, key);
+    return above === undefined
+      ? { message: `There is no ${name} in first position.` }
+      : spell(midi(on.strings[string] as Pitch) + above, key);
   },
   frets: (name, { key, on }, { string }) => {
-    if (string === undefined) return { message: `Name the string first, such as ${stringName(on, on.strings.length - 1)}:` };
+    if (string === undefined)
+      return { message: `Name the string first, such as ${stringName(on, on.strings.length - 1)}:` };
     const fret = (on.frets ?? []).find((f) => f.name === name);
-    return fret ? spell(midi(on.strings[string] as Pitch) + fret.semitones, key) : { message: `The ${on.name} has no fret "${name}".` };
+    return fret
+      ? spell(midi(on.strings[string] as Pitch) + fret.semitones, key)
+      : { message: `The ${on.name} has no fret "${name}".` };
   },
 };
 
@@ -226,28 +308,64 @@ function tuneOf(music: readonly Bar[], { key, metre, step, title }: TypedSetting
   });
   strains.push({ label: String.fromCharCode(65 + strains.length), bars: open });
   return {
-    version: 1, title: title || "Untitled", otherTitles: [], composer: "", origin: "", source: "", rights: "unknown", notes: "", rhythm: "", key, metre,
-    unit: isCompound(metre) || step <= QUARTER / 2 ? Math.max(QUARTER / 4, Math.min(step, QUARTER / 2)) : QUARTER / 2, verses: [], strains,
+    version: 1,
+    title: title || "Untitled",
+    otherTitles: [],
+    composer: "",
+    origin: "",
+    source: "",
+    rights: "unknown",
+    notes: "",
+    rhythm: "",
+    key,
+    metre,
+    unit: isCompound(metre) || step <= QUARTER / 2 ? Math.max(QUARTER / 4, Math.min(step, QUARTER / 2)) : QUARTER / 2,
+    verses: [],
+    strains,
   };
 }
 
-/** What to type for a sounding note, given what was typed before: the token that reads back as that note. Undefined where the instrument cannot play it. */
+/**
+ * What to type for a sounding note, given what was typed before: the token that reads back as that note. Undefined
+ * where the instrument cannot play it.
+ */
 export function tokenFor(sound: number, text: string, setting: TypedSetting): string | undefined {
   const { key, on, spelling } = setting;
   const before = lastOf(text, setting);
   if (spelling === "letters" || spelling === "syllables") {
     const pitch = spell(sound, key);
     const plain = spelling === "letters" ? pitch.step : (SYLLABLES[STEPS.indexOf(pitch.step)] as string);
-    const sign = pitch.alter === alterIn(key, pitch.step) ? "" : pitch.alter === 0 ? "n" : pitch.alter > 0 ? "#".repeat(pitch.alter) : "b".repeat(-pitch.alter);
+    const sign =
+      pitch.alter === alterIn(key, pitch.step)
+        ? ""
+        : pitch.alter === 0
+          ? "n"
+          : pitch.alter > 0
+            ? "#".repeat(pitch.alter)
+            : "b".repeat(-pitch.alter);
     const tries = ["", ">", "<", ">>", "<<"].map((arrows) => `${arrows}${plain}${sign}`);
-    return tries.find((t) => { const read = NAMERS[spelling](t, setting, before); return !("message" in read) && midi(read) === sound; }) ?? `${plain}${sign}${pitch.octave}`;
+    return (
+      tries.find((t) => {
+        const read = NAMERS[spelling](t, setting, before);
+        return !("message" in read) && midi(read) === sound;
+      }) ?? `${plain}${sign}${pitch.octave}`
+    );
   }
   const fits = on.strings.flatMap((open, string) => {
     const above = sound - midi(open);
-    const names = spelling === "frets" ? (on.frets ?? []).filter((f) => f.semitones === above).map((f) => f.name) : ["0", "1", "L1", "2", "L2", "3", "H3", "4"].filter((n) => semitonesOf(on, Number(n.at(-1)), n.length > 1 ? (n[0] as "L" | "H") : "") === above);
+    const names =
+      spelling === "frets"
+        ? (on.frets ?? []).filter((f) => f.semitones === above).map((f) => f.name)
+        : ["0", "1", "L1", "2", "L2", "3", "H3", "4"].filter(
+            (n) => semitonesOf(on, Number(n.at(-1)), n.length > 1 ? (n[0] as "L" | "H") : "") === above,
+          );
     return names.map((name) => ({ string, name, above }));
   });
-  const best = fits.sort((a, b) => Number(b.string === before.string && b.above > 0) - Number(a.string === before.string && a.above > 0) || a.above - b.above)[0];
+  const best = fits.sort(
+    (a, b) =>
+      Number(b.string === before.string && b.above > 0) - Number(a.string === before.string && a.above > 0) ||
+      a.above - b.above,
+  )[0];
   if (!best) return undefined;
   return best.string === before.string ? best.name : `${stringName(on, best.string)}: ${best.name}`;
 }

@@ -16,8 +16,14 @@ export type Chord = {
 
 /** Accidental signs and quality spellings seen in old books, and what they mean here. */
 const plainSigns = (text: string) =>
-  text.trim().replaceAll("♯", "#").replaceAll("♭", "b").replaceAll("♮", "").replace(/[(){}\s]/g, "")
-    .replace(/^([A-Ga-g][#b]?)(?:min|mi|-)(?!.*maj)/, "$1m").replace(/^([A-G][#b]?)°/, "$1dim");
+  text
+    .trim()
+    .replaceAll("♯", "#")
+    .replaceAll("♭", "b")
+    .replaceAll("♮", "")
+    .replace(/[(){}\s]/g, "")
+    .replace(/^([A-Ga-g][#b]?)(?:min|mi|-)(?!.*maj)/, "$1m")
+    .replace(/^([A-G][#b]?)°/, "$1dim");
 
 const cache = new Map<string, Chord | null>();
 
@@ -50,9 +56,13 @@ export function chord(symbol: string): Chord {
 }
 
 const NUMERALS = ["I", "II", "III", "IV", "V", "VI", "VII"];
-const isMinor = (c: Chord) => c.sounds.includes((semitoneOf(c.root) + 3) % 12) && !c.sounds.includes((semitoneOf(c.root) + 4) % 12);
+const isMinor = (c: Chord) =>
+  c.sounds.includes((semitoneOf(c.root) + 3) % 12) && !c.sounds.includes((semitoneOf(c.root) + 4) % 12);
 
-/** Roman numeral of a chord in a key, small letters for minor; a root outside the major scale carries its sign. `roman(chord("C"), D mixolydian) // => "bVII"` */
+/**
+ * Roman numeral of a chord in a key, small letters for minor; a root outside the major scale carries its sign.
+ * `roman(chord("C"), D mixolydian) // => "bVII"`
+ */
 export function roman(c: Chord, key: Key): string {
   const root = parseClass(c.root);
   const tonic = parseClass(key.tonic);
@@ -61,11 +71,16 @@ export function roman(c: Chord, key: Key): string {
   const offset = root.alter - major.alter;
   const sign = offset < 0 ? "b".repeat(-offset) : "#".repeat(offset);
   const numeral = NUMERALS[degree] as string;
-  const rest = c.suffix.replace(/^m(?!aj)/, "").replace(/^dim/, "o").replace(/^aug/, "+");
+  const rest = c.suffix
+    .replace(/^m(?!aj)/, "")
+    .replace(/^dim/, "o")
+    .replace(/^aug/, "+");
   return sign + (isMinor(c) ? numeral.toLowerCase() : numeral) + rest;
 }
 
-/** Which chord note a pitch class is: "root", "third", "fifth", "seventh", or undefined for a note outside the chord. */
+/**
+ * Which chord note a pitch class is: "root", "third", "fifth", "seventh", or undefined for a note outside the chord.
+ */
 export function chordNoteName(c: Chord, sound: number): string | undefined {
   const place = c.sounds.indexOf(((sound % 12) + 12) % 12);
   if (place < 0) return undefined;
@@ -75,7 +90,17 @@ export function chordNoteName(c: Chord, sound: number): string | undefined {
 
 /** How the chord is read aloud: `chordWords(chord("Em")) // => "E minor"`. */
 export function chordWords(c: Chord): string {
-  const quality = ({ "": "major", m: "minor", "7": "seventh", m7: "minor seventh", "5": "open fifth", dim: "diminished", aug: "augmented" } as Record<string, string>)[c.suffix];
+  const quality = (
+    {
+      "": "major",
+      m: "minor",
+      "7": "seventh",
+      m7: "minor seventh",
+      "5": "open fifth",
+      dim: "diminished",
+      aug: "augmented",
+    } as Record<string, string>
+  )[c.suffix];
   return `${c.root} ${quality ?? c.suffix}${c.bass ? ` over ${c.bass}` : ""}`;
 }
 
@@ -88,13 +113,45 @@ export function triadOn(degree: number, key: Key): Chord {
   return chord(className(parseClass(root)) + suffix);
 }
 
-/** Functions by root (semitones above the tonic) and third, in keys with a major and with a minor third (Maler, Harmonielehre: T, S, D; p for the parallel, small for minor, doubled for one fifth further). */
+/**
+ * Functions by root (semitones above the tonic) and third, in keys with a major and with a minor third (Maler,
+ * Harmonielehre: T, S, D; p for the parallel, small for minor, doubled for one fifth further).
+ */
 const FUNCTIONS: Record<"bright" | "dark", Record<string, string>> = {
-  bright: { "0": "T", "0m": "t", "2": "DD", "2m": "Sp", "3": "tP", "4m": "Dp", "5": "S", "5m": "s", "7": "D", "7m": "d", "8": "sP", "9m": "Tp", "10": "SS" },
-  dark: { "0": "T", "0m": "t", "1": "sN", "2": "DD", "3": "tP", "5": "S", "5m": "s", "7": "D", "7m": "d", "8": "sP", "10": "dP" },
+  bright: {
+    "0": "T",
+    "0m": "t",
+    "2": "DD",
+    "2m": "Sp",
+    "3": "tP",
+    "4m": "Dp",
+    "5": "S",
+    "5m": "s",
+    "7": "D",
+    "7m": "d",
+    "8": "sP",
+    "9m": "Tp",
+    "10": "SS",
+  },
+  dark: {
+    "0": "T",
+    "0m": "t",
+    "1": "sN",
+    "2": "DD",
+    "3": "tP",
+    "5": "S",
+    "5m": "s",
+    "7": "D",
+    "7m": "d",
+    "8": "sP",
+    "10": "dP",
+  },
 };
 
-/** What a chord does in its key, as a letter: tonic T, subdominant S, dominant D and their relatives; the Roman numeral where the table has none. `functionOf(chord("Em"), G major) // => "Tp"` */
+/**
+ * What a chord does in its key, as a letter: tonic T, subdominant S, dominant D and their relatives; the Roman numeral
+ * where the table has none. `functionOf(chord("Em"), G major) // => "Tp"`
+ */
 export function functionOf(c: Chord, key: Key): string {
   const above = (semitoneOf(c.root) - semitoneOf(key.tonic) + 12) % 12;
   const dark = ["dorian", "minor", "phrygian", "locrian"].includes(key.mode);

@@ -1,4 +1,5 @@
-// Theory: spelled pitch, keys and modes, intervals, chord symbols. In: names. Out: plain values. Knows nothing of scores.
+// Theory: spelled pitch, keys and modes, intervals, chord symbols. In: names. Out: plain values. Knows nothing of
+// scores.
 export * from "./chord";
 export * from "./key";
 export * from "./pitch";

@@ -1,8 +1,27 @@
 import { z } from "zod";
-import { className, diatonic, naturalAt, parseClass, type Pitch, PitchClass, STEPS, type Step, semitoneOf, stepIndex } from "./pitch";
+import {
+  className,
+  diatonic,
+  naturalAt,
+  parseClass,
+  type Pitch,
+  PitchClass,
+  STEPS,
+  type Step,
+  semitoneOf,
+  stepIndex,
+} from "./pitch";
 
 /** The modes, with the fifths their signature adds to that of the major key on the same tonic. */
-export const MODE_FIFTHS = { lydian: 1, major: 0, mixolydian: -1, dorian: -2, minor: -3, phrygian: -4, locrian: -5 } as const;
+export const MODE_FIFTHS = {
+  lydian: 1,
+  major: 0,
+  mixolydian: -1,
+  dorian: -2,
+  minor: -3,
+  phrygian: -4,
+  locrian: -5,
+} as const;
 export const MODES = Object.keys(MODE_FIFTHS) as (keyof typeof MODE_FIFTHS)[];
 export const Mode = z.enum(["lydian", "major", "mixolydian", "dorian", "minor", "phrygian", "locrian"]);
 export type Mode = z.infer<typeof Mode>;
@@ -39,7 +58,9 @@ export const alterIn = (key: Key, step: Step): number => key.extra?.[step] ?? al
 /** The seven note names of the key from its tonic up. */
 export function scale(key: Key): string[] {
   const first = stepIndex(parseClass(key.tonic).step);
-  return STEPS.map((_, i) => STEPS[(first + i) % 7] as Step).map((step) => className({ step, alter: alterIn(key, step) }));
+  return STEPS.map((_, i) => STEPS[(first + i) % 7] as Step).map((step) =>
+    className({ step, alter: alterIn(key, step) }),
+  );
 }
 
 /** Scale degree of a pitch, 1 to 7 by its letter, whatever its alteration. */
@@ -55,25 +76,43 @@ export function scaleStep(pitch: Pitch, steps: number, key: Key): Pitch {
   return { ...natural, alter: alterIn(key, natural.step) };
 }
 
-
 /** `keyName({ tonic: "E", mode: "dorian" }) // => "E dorian"` */
 export const keyName = (key: Key): string => `${key.tonic} ${key.mode}`;
 
 /** The spelling of a tonic (semitones above C) that gives the mode the smaller signature. */
 export function spellTonic(semitone: number, mode: Mode): string {
-  const spellings = Array.from({ length: 23 }, (_, i) => fifthsName(i - 11)).filter((name) => semitoneOf(name) === semitone);
+  const spellings = Array.from({ length: 23 }, (_, i) => fifthsName(i - 11)).filter(
+    (name) => semitoneOf(name) === semitone,
+  );
   return spellings.reduce((best, name) =>
-    Math.abs(signature({ tonic: name, mode })) < Math.abs(signature({ tonic: best, mode })) ? name : best);
+    Math.abs(signature({ tonic: name, mode })) < Math.abs(signature({ tonic: best, mode })) ? name : best,
+  );
 }
 
-/** How far from the tonic's place in the circle of fifths a raised or lowered note is still spelled as one: minor keys raise more. */
-const WINDOW: Record<Mode, number> = { lydian: -5, major: -4, mixolydian: -4, dorian: -3, minor: -3, phrygian: -3, locrian: -3 };
+/**
+ * How far from the tonic's place in the circle of fifths a raised or lowered note is still spelled as one: minor keys
+ * raise more.
+ */
+const WINDOW: Record<Mode, number> = {
+  lydian: -5,
+  major: -4,
+  mixolydian: -4,
+  dorian: -3,
+  minor: -3,
+  phrygian: -3,
+  locrian: -3,
+};
 
 /** A sounding note spelled as the key would write it. `spell(66, { tonic: "G", mode: "major" }) // => F#4` */
 export function spell(sound: number, key: Key): Pitch {
   const lowest = signature(key) + WINDOW[key.mode];
-  const own = STEPS.map((step) => className({ step, alter: alterIn(key, step) })).find((name) => semitoneOf(name) === sound % 12);
-  const name = own ?? Array.from({ length: 12 }, (_, i) => fifthsName(lowest + i)).find((n) => semitoneOf(n) === sound % 12) ?? "C";
+  const own = STEPS.map((step) => className({ step, alter: alterIn(key, step) })).find(
+    (name) => semitoneOf(name) === sound % 12,
+  );
+  const name =
+    own ??
+    Array.from({ length: 12 }, (_, i) => fifthsName(lowest + i)).find((n) => semitoneOf(n) === sound % 12) ??
+    "C";
   const { step, alter } = parseClass(name);
   const octave = Math.floor((sound - alter) / 12) - 1;
   return { step, alter, octave };

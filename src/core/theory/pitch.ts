@@ -39,14 +39,16 @@ export const className = ({ step, alter }: Pick<Pitch, "step" | "alter">): strin
 /** Reads `F#4`, `Bb3`. Throws a RangeError naming the text it could not read. */
 export function parsePitch(name: string): Pitch {
   const match = /^([A-G])(#{0,3}|b{0,3})(-?\d+)$/.exec(name);
-  if (!match) throw new RangeError(`"${name}" is not a pitch. Write a letter, its sharps or flats, and the octave: F#4.`);
+  if (!match)
+    throw new RangeError(`"${name}" is not a pitch. Write a letter, its sharps or flats, and the octave: F#4.`);
   const [, letter = "", sign = "", octave] = match;
   return { ...parseClass(letter + sign), octave: Number(octave) };
 }
 
 /** Reads `F#` or `Bb` as step and alteration. Throws a RangeError naming the text it could not read. */
 export function parseClass(name: string): { step: Step; alter: number } {
-  if (!/^[A-G](#{0,3}|b{0,3})$/.test(name)) throw new RangeError(`"${name}" is not a note name. Write a letter and its sharps or flats: F#.`);
+  if (!/^[A-G](#{0,3}|b{0,3})$/.test(name))
+    throw new RangeError(`"${name}" is not a note name. Write a letter and its sharps or flats: F#.`);
   const alter = name.length - 1;
   return { step: name[0] as Step, alter: name[1] === "b" ? -alter : alter };
 }
@@ -71,4 +73,6 @@ const INTERVAL_NAMES = ["unison", "second", "third", "fourth", "fifth", "sixth",
 
 /** `intervalName(3) // => "third"`, `intervalName(10) // => "tenth"`; above two octaves the number is given. */
 export const intervalName = (number: number): string =>
-  INTERVAL_NAMES[number - 1] ?? ["ninth", "tenth", "eleventh", "twelfth", "thirteenth", "fourteenth", "fifteenth"][number - 9] ?? `interval of ${number}`;
+  INTERVAL_NAMES[number - 1] ??
+  ["ninth", "tenth", "eleventh", "twelfth", "thirteenth", "fourteenth", "fifteenth"][number - 9] ??
+  `interval of ${number}`;

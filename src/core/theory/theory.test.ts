@@ -1,17 +1,53 @@
 import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
 import { arbitraryKey } from "../../testing/arbitraryTune";
-import { alterIn, chord, chordNoteName, chordWords, degreeOf, fifthsName, fifthsOf, inKey, intervalName, intervalNumber, midi, parseChord, parsePitch, pitchName, roman, scale, scaleStep, semitoneOf, signature, spellTonic, triadOn } from ".";
+import {
+  alterIn,
+  chord,
+  chordNoteName,
+  chordWords,
+  degreeOf,
+  fifthsName,
+  fifthsOf,
+  inKey,
+  intervalName,
+  intervalNumber,
+  midi,
+  parseChord,
+  parsePitch,
+  pitchName,
+  roman,
+  scale,
+  scaleStep,
+  semitoneOf,
+  signature,
+  spellTonic,
+  triadOn,
+} from ".";
 
 describe("pitch", () => {
-  test.each([["C4", 60], ["B3", 59], ["Cb4", 59], ["F#5", 78], ["A4", 69], ["B#3", 60], ["Ebb4", 62]])("%s sounds as MIDI %i", (name, number) => {
+  test.each([
+    ["C4", 60],
+    ["B3", 59],
+    ["Cb4", 59],
+    ["F#5", 78],
+    ["A4", 69],
+    ["B#3", 60],
+    ["Ebb4", 62],
+  ])("%s sounds as MIDI %i", (name, number) => {
     expect(midi(parsePitch(name))).toBe(number);
     expect(pitchName(parsePitch(name))).toBe(name);
   });
   it("says what it cannot read", () => {
     expect(() => parsePitch("H4")).toThrow(/"H4" is not a pitch/);
   });
-  test.each([["B4", "G4", 3, "third"], ["D5", "A4", 4, "fourth"], ["A4", "A4", 1, "unison"], ["C4", "C5", 8, "octave"], ["F4", "G#4", 2, "second"]])("%s to %s is a %s", (a, b, number, name) => {
+  test.each([
+    ["B4", "G4", 3, "third"],
+    ["D5", "A4", 4, "fourth"],
+    ["A4", "A4", 1, "unison"],
+    ["C4", "C5", 8, "octave"],
+    ["F4", "G#4", 2, "second"],
+  ])("%s to %s is a %s", (a, b, number, name) => {
     expect(intervalNumber(parsePitch(a), parsePitch(b))).toBe(number);
     expect(intervalName(number)).toBe(name);
   });
@@ -34,7 +70,11 @@ describe("key", () => {
     expect(scale(key)).toContain("C");
     expect(inKey(parsePitch("C#5"), key)).toBe(false);
   });
-  test.each([["B4", -2, "G4"], ["D4", -3, "A3"], ["C#5", 2, "E5"]])("from %s by %i steps in D is %s", (from, steps, to) => {
+  test.each([
+    ["B4", -2, "G4"],
+    ["D4", -3, "A3"],
+    ["C#5", 2, "E5"],
+  ])("from %s by %i steps in D is %s", (from, steps, to) => {
     expect(pitchName(scaleStep(parsePitch(from), steps, { tonic: "D", mode: "major" }))).toBe(to);
   });
   it("names fifths both ways and tonics by the smaller signature", () => {
@@ -43,30 +83,46 @@ describe("key", () => {
     expect(spellTonic(6, "minor")).toBe("F#");
   });
   it("holds for every key: seven different letters, degrees in order, steps inside the key", () => {
-    fc.assert(fc.property(arbitraryKey, (key) => {
-      const notes = scale(key);
-      expect(new Set(notes.map((n) => n[0])).size).toBe(7);
-      notes.forEach((name, i) => {
-        const pitch = parsePitch(`${name}4`);
-        expect(degreeOf(pitch, key)).toBe(i + 1);
-        expect(pitch.alter).toBe(alterIn(key, pitch.step));
-        expect(inKey(scaleStep(pitch, -2, key), key)).toBe(true);
-      });
-    }));
+    fc.assert(
+      fc.property(arbitraryKey, (key) => {
+        const notes = scale(key);
+        expect(new Set(notes.map((n) => n[0])).size).toBe(7);
+        notes.forEach((name, i) => {
+          const pitch = parsePitch(`${name}4`);
+          expect(degreeOf(pitch, key)).toBe(i + 1);
+          expect(pitch.alter).toBe(alterIn(key, pitch.step));
+          expect(inKey(scaleStep(pitch, -2, key), key)).toBe(true);
+        });
+      }),
+    );
   });
 });
 
 describe("chord symbols", () => {
   test.each([
-    ["Em", ["E", "G", "B"]], ["A7", ["A", "C#", "E", "G"]], ["D/F#", ["D", "F#", "A"]], ["Bb", ["Bb", "D", "F"]], ["F#m7", ["F#", "A", "C#", "E"]],
-    ["G5", ["G", "D"]], ["Bdim", ["B", "D", "F"]], ["E♭", ["Eb", "G", "Bb"]], ["G-", ["G", "Bb", "D"]],
+    ["Em", ["E", "G", "B"]],
+    ["A7", ["A", "C#", "E", "G"]],
+    ["D/F#", ["D", "F#", "A"]],
+    ["Bb", ["Bb", "D", "F"]],
+    ["F#m7", ["F#", "A", "C#", "E"]],
+    ["G5", ["G", "D"]],
+    ["Bdim", ["B", "D", "F"]],
+    ["E♭", ["Eb", "G", "Bb"]],
+    ["G-", ["G", "Bb", "D"]],
   ])("%s is %j", (symbol, notes) => {
     expect(parseChord(symbol)?.tones).toEqual(notes);
   });
   test.each(["", "slowly", "N.C.", "1.", "Fine", "H7", "<b>"])("%j is no chord", (text) => {
     expect(parseChord(text)).toBeNull();
   });
-  test.each([["G", "D", "major", "IV"], ["A7", "D", "major", "V7"], ["Em", "D", "major", "ii"], ["C", "D", "mixolydian", "bVII"], ["G", "E", "dorian", "bIII"], ["B7", "E", "minor", "V7"]] as const)("%s in %s %s is %s", (symbol, tonic, mode, numeral) => {
+  test.each([
+    ["G", "D", "major", "IV"],
+    ["A7", "D", "major", "V7"],
+    ["Em", "D", "major", "ii"],
+    ["C", "D", "mixolydian", "bVII"],
+    ["G", "E", "dorian", "bIII"],
+    ["B7", "E", "minor", "V7"],
+  ] as const)("%s in %s %s is %s", (symbol, tonic, mode, numeral) => {
     expect(roman(chord(symbol), { tonic, mode })).toBe(numeral);
   });
   it("names chord notes and reads itself aloud", () => {

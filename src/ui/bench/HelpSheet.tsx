@@ -5,32 +5,91 @@ import { keyCap, NOTE_EDITS } from "./noteEdits";
 import { Key } from "./panel/parts";
 
 const SHEET: [string, [string[], string][]][] = [
-  ["Hear", [[["Space"], "play, stop"], [["←", "→"], "bar before, bar after"], [["Shift", "→"], "make the loop longer"], [["Shift", "←"], "make it shorter"], [["Esc"], "clear the choice and the loop"], [["−", "+"], "slower, faster"], [["M", "K", "C", "N"], "melody, harmony, chords, long notes on or off"], [["H"], "hear the chosen bar"]]],
-  ["Decide", [[["Enter"], "look at the chord of this bar"], [["1", "2", "3", "4"], "take and hear this chord, or a runner-up"], [["0"], "take it without what was added"], [["W"], "write another chord"], [["L"], "lock, unlock"], [["⇧L"], "lock or free the phrase"], [["S", "J"], "split a chord, join with its neighbour"], [["[", "]"], "its change a beat earlier, later"], [["↑", "↓"], "the chosen harmony note to its next candidate"], [["⇧D"], "copy the phrase’s chords to like phrases"], [["Ctrl", "Z"], "undo"], [["Ctrl", "Shift", "Z"], "redo"]]],
-  ["Look", [[["T"], "the tune"], [["G"], "chords"], [["Y"], "harmony"], [["P"], "parts"], [["?"], "this sheet"]]],
+  [
+    "Hear",
+    [
+      [["Space"], "play, stop"],
+      [["←", "→"], "bar before, bar after"],
+      [["Shift", "→"], "make the loop longer"],
+      [["Shift", "←"], "make it shorter"],
+      [["Esc"], "clear the choice and the loop"],
+      [["−", "+"], "slower, faster"],
+      [["M", "K", "C", "N"], "melody, harmony, chords, long notes on or off"],
+      [["H"], "hear the chosen bar"],
+    ],
+  ],
+  [
+    "Decide",
+    [
+      [["Enter"], "look at the chord of this bar"],
+      [["1", "2", "3", "4"], "take and hear this chord, or a runner-up"],
+      [["0"], "take it without what was added"],
+      [["W"], "write another chord"],
+      [["L"], "lock, unlock"],
+      [["⇧L"], "lock or free the phrase"],
+      [["S", "J"], "split a chord, join with its neighbour"],
+      [["[", "]"], "its change a beat earlier, later"],
+      [["↑", "↓"], "the chosen harmony note to its next candidate"],
+      [["⇧D"], "copy the phrase’s chords to like phrases"],
+      [["Ctrl", "Z"], "undo"],
+      [["Ctrl", "Shift", "Z"], "redo"],
+    ],
+  ],
+  [
+    "Look",
+    [
+      [["T"], "the tune"],
+      [["G"], "chords"],
+      [["Y"], "harmony"],
+      [["P"], "parts"],
+      [["?"], "this sheet"],
+    ],
+  ],
 ];
 
 /** Keys that correct the chosen note, from the same table as the panel's buttons. */
-const NOTE_KEYS: [string[], string][] = NOTE_EDITS.flatMap((g) => g.edits).map((e) => [[keyCap(e.keys)], e.name[0]?.toLowerCase() + e.name.slice(1)]);
+const NOTE_KEYS: [string[], string][] = NOTE_EDITS.flatMap((g) => g.edits).map((e) => [
+  [keyCap(e.keys)],
+  e.name[0]?.toLowerCase() + e.name.slice(1),
+]);
 
 /** All keys, and the cautions for playing. */
 export function HelpSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (
-    <Dialog.Root open={open} onOpenChange={(e) => { if (!e.open) onClose(); }} size="lg" placement="center">
+    <Dialog.Root
+      open={open}
+      onOpenChange={(e) => {
+        if (!e.open) onClose();
+      }}
+      size="lg"
+      placement="center"
+    >
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>
           <Dialog.Content bg="fleece" color="ink" maxW="820px">
-            <Dialog.Header><Dialog.Title fontFamily="heading" fontSize="22px">Keys</Dialog.Title></Dialog.Header>
+            <Dialog.Header>
+              <Dialog.Title fontFamily="heading" fontSize="22px">
+                Keys
+              </Dialog.Title>
+            </Dialog.Header>
             <Dialog.Body>
               <Grid templateColumns={{ base: "1fr", md: "1.25fr 1fr 0.7fr" }} gap="28px">
                 {SHEET.map(([head, keys]) => (
                   <Box key={head}>
-                    <Text fontWeight="700" mb="2">{head}</Text>
+                    <Text fontWeight="700" mb="2">
+                      {head}
+                    </Text>
                     {keys.map(([names, words]) => (
                       <Grid key={words} templateColumns="auto 1fr" gap="10px" alignItems="baseline" mb="8px">
-                        <Box whiteSpace="nowrap">{names.map((n) => <Key key={n}>{n}</Key>)}</Box>
-                        <Text fontSize="14px" lineHeight="19px">{words}</Text>
+                        <Box whiteSpace="nowrap">
+                          {names.map((n) => (
+                            <Key key={n}>{n}</Key>
+                          ))}
+                        </Box>
+                        <Text fontSize="14px" lineHeight="19px">
+                          {words}
+                        </Text>
                       </Grid>
                     ))}
                   </Box>
@@ -39,20 +98,49 @@ export function HelpSheet({ open, onClose }: { open: boolean; onClose: () => voi
               <details>
                 <summary style={{ fontWeight: 700, marginTop: 8 }}>Correct the chosen note (tune lens)</summary>
                 <Grid templateColumns={{ base: "1fr", md: "1fr 1fr 1fr" }} gap="4px 28px" mt="2">
-                  {NOTE_KEYS.map(([names, words]) => <Flex key={words} gap="10px" align="baseline" fontSize="14px"><Box w="64px" flexShrink={0}>{names.map((n) => <Key key={n}>{n}</Key>)}</Box>{words}</Flex>)}
+                  {NOTE_KEYS.map(([names, words]) => (
+                    <Flex key={words} gap="10px" align="baseline" fontSize="14px">
+                      <Box w="64px" flexShrink={0}>
+                        {names.map((n) => (
+                          <Key key={n}>{n}</Key>
+                        ))}
+                      </Box>
+                      {words}
+                    </Flex>
+                  ))}
                 </Grid>
               </details>
               <details>
                 <summary style={{ fontWeight: 700, marginTop: 8 }}>Signs for typed notes</summary>
-                <Box mt="2">{LENGTHS.map(([sign, words]) => <Flex key={sign} gap="10px" fontSize="14px" py="2px"><Text w="96px" flexShrink={0} fontFamily="ui-monospace, monospace" fontWeight="600">{sign}</Text><Text>{words}</Text></Flex>)}</Box>
+                <Box mt="2">
+                  {LENGTHS.map(([sign, words]) => (
+                    <Flex key={sign} gap="10px" fontSize="14px" py="2px">
+                      <Text w="96px" flexShrink={0} fontFamily="ui-monospace, monospace" fontWeight="600">
+                        {sign}
+                      </Text>
+                      <Text>{words}</Text>
+                    </Flex>
+                  ))}
+                </Box>
               </details>
               <Box mt="5" pt="4" borderTop="1px solid" borderColor="cord" fontSize="14px" color="quiet">
-                <Text mb="2">Click a chord, or a note of the second staff, to see why it is there. Drag over the weave to loop bars.</Text>
-                <Text mb="2">Raise the tempo in small steps and take breaks. Stop at pain, numbness or tingling, and see a teacher or a health professional if it lasts.</Text>
-                <Text>Many instruments in a small room are loud: keep distance, play some of it quietly, and follow the rules of the place you teach in.</Text>
+                <Text mb="2">
+                  Click a chord, or a note of the second staff, to see why it is there. Drag over the weave to loop
+                  bars.
+                </Text>
+                <Text mb="2">
+                  Raise the tempo in small steps and take breaks. Stop at pain, numbness or tingling, and see a teacher
+                  or a health professional if it lasts.
+                </Text>
+                <Text>
+                  Many instruments in a small room are loud: keep distance, play some of it quietly, and follow the
+                  rules of the place you teach in.
+                </Text>
               </Box>
             </Dialog.Body>
-            <Dialog.CloseTrigger asChild><CloseButton size="sm" color="ink" /></Dialog.CloseTrigger>
+            <Dialog.CloseTrigger asChild>
+              <CloseButton size="sm" color="ink" />
+            </Dialog.CloseTrigger>
           </Dialog.Content>
         </Dialog.Positioner>
       </Portal>

@@ -8,31 +8,106 @@ import type { BenchState } from "./useBench";
 
 const KEYS: Record<Lens, string> = { Tune: "T", Chords: "G", Harmony: "Y", Parts: "P" };
 
-type Props = { title: string; sentence: string; lens: Lens; onLens: (lens: Lens) => void; bench: BenchState; onHelp: () => void };
+type Props = {
+  title: string;
+  sentence: string;
+  lens: Lens;
+  onLens: (lens: Lens) => void;
+  bench: BenchState;
+  onHelp: () => void;
+};
 
 /** Menu, title, the tune in one sentence, the lenses, undo and redo. */
 export function TopLine({ title, sentence, lens, onLens, bench, onHelp }: Props) {
   return (
-    <Flex as="header" minH="56px" py={{ base: "4px", md: 0 }} flexShrink={0} align="center" px="12px" gap={{ base: "4px 8px", md: "12px" }} wrap={{ base: "wrap", md: "nowrap" }} borderBottom="1px solid" borderColor="cord">
-      <IconButton asChild variant="ghost" color="ink" aria-label="All tunes" title="All tunes" _hover={{ bg: "linen" }}><Link href="/"><Menu /></Link></IconButton>
+    <Flex
+      as="header"
+      minH="56px"
+      py={{ base: "4px", md: 0 }}
+      flexShrink={0}
+      align="center"
+      px="12px"
+      gap={{ base: "4px 8px", md: "12px" }}
+      wrap={{ base: "wrap", md: "nowrap" }}
+      borderBottom="1px solid"
+      borderColor="cord"
+    >
+      <IconButton asChild variant="ghost" color="ink" aria-label="All tunes" title="All tunes" _hover={{ bg: "linen" }}>
+        <Link href="/">
+          <Menu />
+        </Link>
+      </IconButton>
       <Flex align="baseline" gap="14px" minW="0" flex="1">
-        <Heading as="h1" fontSize="24px" fontWeight="600" truncate flexShrink={{ base: 1, md: 0 }} maxW="26ch">{title || "Untitled"}</Heading>
-        <Text color="quiet" truncate display={{ base: "none", md: "block" }}>{sentence}</Text>
+        <Heading as="h1" fontSize="24px" fontWeight="600" truncate flexShrink={{ base: 1, md: 0 }} maxW="26ch">
+          {title || "Untitled"}
+        </Heading>
+        <Text color="quiet" truncate display={{ base: "none", md: "block" }}>
+          {sentence}
+        </Text>
       </Flex>
-      <Flex as="nav" aria-label="Lenses" bg="linen" borderRadius="8px" p="4px" gap="2px" order={{ base: 3, md: 0 }} w={{ base: "100%", md: "auto" }} justify="space-between">
+      <Flex
+        as="nav"
+        aria-label="Lenses"
+        bg="linen"
+        borderRadius="8px"
+        p="4px"
+        gap="2px"
+        order={{ base: 3, md: 0 }}
+        w={{ base: "100%", md: "auto" }}
+        justify="space-between"
+      >
         {LENSES.map((name) => (
           <Button
-            key={name} size="sm" h="36px" px="14px" fontWeight="600" variant="plain" aria-current={lens === name ? "page" : undefined} title={`${name} (${KEYS[name]})`}
-            bg={lens === name ? "block" : "transparent"} color={lens === name ? "onBlock" : "ink"} _hover={{ bg: lens === name ? "block" : "cord" }} onClick={() => onLens(name)}
+            key={name}
+            size="sm"
+            h="36px"
+            px="14px"
+            fontWeight="600"
+            variant="plain"
+            aria-current={lens === name ? "page" : undefined}
+            title={`${name} (${KEYS[name]})`}
+            bg={lens === name ? "block" : "transparent"}
+            color={lens === name ? "onBlock" : "ink"}
+            _hover={{ bg: lens === name ? "block" : "cord" }}
+            onClick={() => onLens(name)}
           >
             {name}
           </Button>
         ))}
       </Flex>
       <Box flexShrink={0}>
-        <IconButton variant="ghost" color="ink" _hover={{ bg: "linen" }} disabled={!bench.canUndo} aria-label="Undo" title={`Undo: ${bench.step} (Ctrl+Z)`} onClick={() => bench.travel("undo")}><Undo2 /></IconButton>
-        <IconButton variant="ghost" color="ink" _hover={{ bg: "linen" }} disabled={!bench.canRedo} aria-label="Redo" title="Redo (Ctrl+Shift+Z)" onClick={() => bench.travel("redo")}><Redo2 /></IconButton>
-        <IconButton variant="ghost" color="ink" _hover={{ bg: "linen" }} aria-label="Keys and help" title="Keys and help (?)" onClick={onHelp}><CircleHelp /></IconButton>
+        <IconButton
+          variant="ghost"
+          color="ink"
+          _hover={{ bg: "linen" }}
+          disabled={!bench.canUndo}
+          aria-label="Undo"
+          title={`Undo: ${bench.step} (Ctrl+Z)`}
+          onClick={() => bench.travel("undo")}
+        >
+          <Undo2 />
+        </IconButton>
+        <IconButton
+          variant="ghost"
+          color="ink"
+          _hover={{ bg: "linen" }}
+          disabled={!bench.canRedo}
+          aria-label="Redo"
+          title="Redo (Ctrl+Shift+Z)"
+          onClick={() => bench.travel("redo")}
+        >
+          <Redo2 />
+        </IconButton>
+        <IconButton
+          variant="ghost"
+          color="ink"
+          _hover={{ bg: "linen" }}
+          aria-label="Keys and help"
+          title="Keys and help (?)"
+          onClick={onHelp}
+        >
+          <CircleHelp />
+        </IconButton>
         <ThemeSwitch />
       </Box>
     </Flex>

@@ -1,44 +1,101 @@
-import { addGrace, type Edited, insertAfter, join, type Mark, moveSemitone, moveStep, QUARTER, remove, setAccidental, setLength, type Spot, split, splitBar, toggleDot, toggleMark, toggleTie, toggleTriplet, toRest, type Tune } from "../../core/score";
+import {
+  addGrace,
+  type Edited,
+  insertAfter,
+  join,
+  type Mark,
+  moveSemitone,
+  moveStep,
+  QUARTER,
+  remove,
+  setAccidental,
+  setLength,
+  type Spot,
+  split,
+  splitBar,
+  toggleDot,
+  toggleMark,
+  toggleTie,
+  toggleTriplet,
+  toRest,
+  type Tune,
+} from "../../core/score";
 
 /** Something that can be done to a note: what it is called, its key, what it looks like on a button, and the edit. */
 export type NoteEdit = { name: string; keys: string; face: string; edit: (tune: Tune, spot: Spot) => Edited };
 
-const mark = (name: string, keys: string, face: string, sign: Mark): NoteEdit => ({ name, keys, face, edit: (tune, spot) => toggleMark(tune, spot, sign) });
-const length = (name: string, keys: string, quarters: number): NoteEdit => ({ name, keys, face: name, edit: (tune, spot) => setLength(tune, spot, quarters * QUARTER) });
+const mark = (name: string, keys: string, face: string, sign: Mark): NoteEdit => ({
+  name,
+  keys,
+  face,
+  edit: (tune, spot) => toggleMark(tune, spot, sign),
+});
+const length = (name: string, keys: string, quarters: number): NoteEdit => ({
+  name,
+  keys,
+  face: name,
+  edit: (tune, spot) => setLength(tune, spot, quarters * QUARTER),
+});
 
 /** Every edit of a note, by group: the panel's buttons and the keys are both read from here. */
 export const NOTE_EDITS: readonly { group: string; edits: readonly NoteEdit[] }[] = [
-  { group: "Pitch", edits: [
-    { name: "A step up", keys: "ArrowUp", face: "step ↑", edit: (t, s) => moveStep(t, s, 1) },
-    { name: "A step down", keys: "ArrowDown", face: "step ↓", edit: (t, s) => moveStep(t, s, -1) },
-    { name: "A semitone up", keys: "Shift+ArrowUp", face: "half ↑", edit: (t, s) => moveSemitone(t, s, 1) },
-    { name: "A semitone down", keys: "Shift+ArrowDown", face: "half ↓", edit: (t, s) => moveSemitone(t, s, -1) },
-    { name: "An octave up", keys: "Mod+ArrowUp", face: "octave ↑", edit: (t, s) => moveStep(t, s, 7) },
-    { name: "An octave down", keys: "Mod+ArrowDown", face: "octave ↓", edit: (t, s) => moveStep(t, s, -7) },
-    { name: "Sharp", keys: "#", face: "♯", edit: (t, s) => setAccidental(t, s, 1) },
-    { name: "Natural", keys: "v", face: "♮", edit: (t, s) => setAccidental(t, s, 0) },
-    { name: "Flat", keys: "f", face: "♭", edit: (t, s) => setAccidental(t, s, -1) },
-  ] },
-  { group: "Length", edits: [
-    length("sixteenth", "1", 1 / 4), length("eighth", "2", 1 / 2), length("quarter", "3", 1), length("half", "4", 2), length("whole", "5", 4),
-    { name: "Dot", keys: ".", face: "dot", edit: toggleDot },
-    { name: "Triplet", keys: "x", face: "triplet", edit: toggleTriplet },
-    { name: "Tie to the next", keys: "u", face: "tie", edit: toggleTie },
-    { name: "Rest", keys: "0", face: "rest", edit: toRest },
-  ] },
-  { group: "Signs", edits: [
-    mark("Accent", "a", "accent", "accent"), mark("Ghost note", "o", "ghost", "ghost"), mark("Roll", "w", "roll", "roll"), mark("Trill", "q", "trill", "trill"),
-    { name: "Grace note", keys: "e", face: "grace", edit: (t, s) => addGrace(t, s) },
-    { name: "No grace notes", keys: "Shift+E", face: "no grace", edit: (t, s) => addGrace(t, s, true) },
-  ] },
-  { group: "Notes", edits: [
-    { name: "Insert after", keys: "i", face: "insert", edit: insertAfter },
-    { name: "Delete", keys: "Delete", face: "delete", edit: remove },
-    { name: "Split in two", keys: "s", face: "split", edit: split },
-    { name: "Join with the next", keys: "j", face: "join", edit: join },
-    { name: "Bar line before", keys: "|", face: "bar line", edit: splitBar },
-  ] },
+  {
+    group: "Pitch",
+    edits: [
+      { name: "A step up", keys: "ArrowUp", face: "step ↑", edit: (t, s) => moveStep(t, s, 1) },
+      { name: "A step down", keys: "ArrowDown", face: "step ↓", edit: (t, s) => moveStep(t, s, -1) },
+      { name: "A semitone up", keys: "Shift+ArrowUp", face: "half ↑", edit: (t, s) => moveSemitone(t, s, 1) },
+      { name: "A semitone down", keys: "Shift+ArrowDown", face: "half ↓", edit: (t, s) => moveSemitone(t, s, -1) },
+      { name: "An octave up", keys: "Mod+ArrowUp", face: "octave ↑", edit: (t, s) => moveStep(t, s, 7) },
+      { name: "An octave down", keys: "Mod+ArrowDown", face: "octave ↓", edit: (t, s) => moveStep(t, s, -7) },
+      { name: "Sharp", keys: "#", face: "♯", edit: (t, s) => setAccidental(t, s, 1) },
+      { name: "Natural", keys: "v", face: "♮", edit: (t, s) => setAccidental(t, s, 0) },
+      { name: "Flat", keys: "f", face: "♭", edit: (t, s) => setAccidental(t, s, -1) },
+    ],
+  },
+  {
+    group: "Length",
+    edits: [
+      length("sixteenth", "1", 1 / 4),
+      length("eighth", "2", 1 / 2),
+      length("quarter", "3", 1),
+      length("half", "4", 2),
+      length("whole", "5", 4),
+      { name: "Dot", keys: ".", face: "dot", edit: toggleDot },
+      { name: "Triplet", keys: "x", face: "triplet", edit: toggleTriplet },
+      { name: "Tie to the next", keys: "u", face: "tie", edit: toggleTie },
+      { name: "Rest", keys: "0", face: "rest", edit: toRest },
+    ],
+  },
+  {
+    group: "Signs",
+    edits: [
+      mark("Accent", "a", "accent", "accent"),
+      mark("Ghost note", "o", "ghost", "ghost"),
+      mark("Roll", "w", "roll", "roll"),
+      mark("Trill", "q", "trill", "trill"),
+      { name: "Grace note", keys: "e", face: "grace", edit: (t, s) => addGrace(t, s) },
+      { name: "No grace notes", keys: "Shift+E", face: "no grace", edit: (t, s) => addGrace(t, s, true) },
+    ],
+  },
+  {
+    group: "Notes",
+    edits: [
+      { name: "Insert after", keys: "i", face: "insert", edit: insertAfter },
+      { name: "Delete", keys: "Delete", face: "delete", edit: remove },
+      { name: "Split in two", keys: "s", face: "split", edit: split },
+      { name: "Join with the next", keys: "j", face: "join", edit: join },
+      { name: "Bar line before", keys: "|", face: "bar line", edit: splitBar },
+    ],
+  },
 ];
 
 /** A key's name as it stands on a key cap. */
-export const keyCap = (keys: string): string => keys.replace("ArrowUp", "↑").replace("ArrowDown", "↓").replace("Shift+", "⇧").replace("Mod+", "Ctrl ").replace("Delete", "Del").toUpperCase();
+export const keyCap = (keys: string): string =>
+  keys
+    .replace("ArrowUp", "↑")
+    .replace("ArrowDown", "↓")
+    .replace("Shift+", "⇧")
+    .replace("Mod+", "Ctrl ")
+    .replace("Delete", "Del")
+    .toUpperCase();

@@ -6,7 +6,10 @@ export function useNear(element: RefObject<HTMLElement | null>): boolean {
   const [near, setNear] = useState(false);
   useEffect(() => {
     if (!element.current) return;
-    const observer = new IntersectionObserver(([entry]) => setNear(entry?.isIntersecting ?? false), { root: document.getElementById("rows"), rootMargin: "160px" });
+    const observer = new IntersectionObserver(([entry]) => setNear(entry?.isIntersecting ?? false), {
+      root: document.getElementById("rows"),
+      rootMargin: "160px",
+    });
     observer.observe(element.current);
     return () => observer.disconnect();
   }, [element]);

@@ -15,13 +15,30 @@ export function useRival(bench: BenchState, derived: Derived | null) {
   useEffect(() => {
     if (!other) return setPlan(null);
     let current = true;
-    startDeriver().rivalPlan(bench.work, other).then((found) => { if (current) setPlan(found); }, () => { if (current) setPlan(null); });
-    return () => { current = false; };
+    startDeriver()
+      .rivalPlan(bench.work, other)
+      .then(
+        (found) => {
+          if (current) setPlan(found);
+        },
+        () => {
+          if (current) setPlan(null);
+        },
+      );
+    return () => {
+      current = false;
+    };
   }, [bench.work, other]);
-  const compared = useMemo(() => (plan && derived ? comparePlans(derived.plan, plan, derived.analysis.places) : null), [plan, derived]);
-  const takeBar = useCallback((bar: number) => {
-    if (plan) bench.change(`Chords of ${other} in a bar`, (w) => lockChords(w, lockBars(plan, bar, bar)));
-  }, [plan, other, bench.change]);
+  const compared = useMemo(
+    () => (plan && derived ? comparePlans(derived.plan, plan, derived.analysis.places) : null),
+    [plan, derived],
+  );
+  const takeBar = useCallback(
+    (bar: number) => {
+      if (plan) bench.change(`Chords of ${other} in a bar`, (w) => lockChords(w, lockBars(plan, bar, bar)));
+    },
+    [plan, other, bench.change],
+  );
   return { names, setNames, other, setOther, plan, compared, takeBar };
 }
 export type RivalState = ReturnType<typeof useRival>;

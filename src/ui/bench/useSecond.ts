@@ -18,12 +18,43 @@ export function useSecond(bench: BenchState, play: (from: number, to: number, li
     setBlind(null);
     if (!school) return setLine(null);
     let current = true;
-    startDeriver().rivalLine(bench.work, school).then((found) => { if (current) setLine(found); }, () => { if (current) setLine(null); });
-    return () => { current = false; };
+    startDeriver()
+      .rivalLine(bench.work, school)
+      .then(
+        (found) => {
+          if (current) setLine(found);
+        },
+        () => {
+          if (current) setLine(null);
+        },
+      );
+    return () => {
+      current = false;
+    };
   }, [bench.work, school]);
-  const hear = useCallback((from: number, to: number, which: Which) => play(from, to, which === "theirs" ? line : null), [play, line]);
-  const startBlind = useCallback(() => setBlind(Math.random() < 0.5 ? { A: "ours", B: "theirs" } : { A: "theirs", B: "ours" }), []);
+  const hear = useCallback(
+    (from: number, to: number, which: Which) => play(from, to, which === "theirs" ? line : null),
+    [play, line],
+  );
+  const startBlind = useCallback(
+    () => setBlind(Math.random() < 0.5 ? { A: "ours", B: "theirs" } : { A: "theirs", B: "ours" }),
+    [],
+  );
   const endBlind = useCallback(() => setBlind(null), []);
-  return { school, setSchool, line, numbers, setNumbers, ghost, setGhost, hear, blind, startBlind, endBlind, trying, setTrying };
+  return {
+    school,
+    setSchool,
+    line,
+    numbers,
+    setNumbers,
+    ghost,
+    setGhost,
+    hear,
+    blind,
+    startBlind,
+    endBlind,
+    trying,
+    setTrying,
+  };
 }
 export type SecondState = ReturnType<typeof useSecond>;

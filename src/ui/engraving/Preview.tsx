@@ -19,15 +19,30 @@ export function Preview({ tune, rows = 8, perRow = ROW }: { tune: Tune; rows?: n
     const from = places(tune);
     const sheet = tuneSheet(tune, from);
     const lead = from[0]?.pickup ? 1 : 0;
-    const starts = [0, ...Array.from({ length: Math.ceil(from.length / perRow) }, (_, i) => (i + 1) * perRow + lead)].filter((s) => s < from.length).slice(0, rows);
-    void Promise.all(starts.map((s, i) => startEngraver().row(slice(sheet, s, starts[i + 1] ?? Math.min(from.length, s + perRow + (i === 0 ? lead : 0))), width))).then((all) => { if (current) setDrawn(all.map((d) => d.svg)); });
-    return () => { current = false; };
+    const starts = [0, ...Array.from({ length: Math.ceil(from.length / perRow) }, (_, i) => (i + 1) * perRow + lead)]
+      .filter((s) => s < from.length)
+      .slice(0, rows);
+    void Promise.all(
+      starts.map((s, i) =>
+        startEngraver().row(
+          slice(sheet, s, starts[i + 1] ?? Math.min(from.length, s + perRow + (i === 0 ? lead : 0))),
+          width,
+        ),
+      ),
+    ).then((all) => {
+      if (current) setDrawn(all.map((d) => d.svg));
+    });
+    return () => {
+      current = false;
+    };
   }, [tune, width, rows, perRow]);
   return (
     <Box ref={box} data-preview>
       {/* biome-ignore lint/security/noDangerouslySetInnerHtml: the engraver's own SVG, made from escaped text */}
       {/* biome-ignore lint/suspicious/noArrayIndexKey: rows in order */}
-      {drawn.map((svg, i) => <div key={i} data-engraving dangerouslySetInnerHTML={{ __html: svg }} />)}
+      {drawn.map((svg, i) => (
+        <div key={i} data-engraving dangerouslySetInnerHTML={{ __html: svg }} />
+      ))}
     </Box>
   );
 }

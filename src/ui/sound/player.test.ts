@@ -27,7 +27,10 @@ class FakeContext {
   currentTime = 10;
   sampleRate = RATE;
   destination = {};
-  gains: { gain: { value: number; set: number[]; setTargetAtTime: (value: number) => void }; connect: (t: unknown) => unknown }[] = [];
+  gains: {
+    gain: { value: number; set: number[]; setTargetAtTime: (value: number) => void };
+    connect: (t: unknown) => unknown;
+  }[] = [];
   audioWorklet = { addModule: async () => {} };
   constructor() {
     FakeContext.last = this;
@@ -35,7 +38,10 @@ class FakeContext {
   async resume() {}
   createGain() {
     const set: number[] = [];
-    const gain = { gain: { value: 1, set, setTargetAtTime: (value: number) => void set.push(value) }, connect: (t: unknown) => t };
+    const gain = {
+      gain: { value: 1, set, setTargetAtTime: (value: number) => void set.push(value) },
+      connect: (t: unknown) => t,
+    };
     this.gains.push(gain);
     return gain;
   }
@@ -44,7 +50,15 @@ class FakeContext {
 const tune = tuneOf("|:a4 b4|c4 d4:|", { more: "Q:1/4=120\n" });
 const performance = perform(tune, tuneSheet(tune, places(tune)), { straight: true, chords: false });
 const BAR = 4 * QUARTER;
-const take = (over: Partial<Take> = {}): Take => ({ performance, start: 0, end: performance.ticks, loop: false, clicks: [], percent: 100, ...over });
+const take = (over: Partial<Take> = {}): Take => ({
+  performance,
+  start: 0,
+  end: performance.ticks,
+  loop: false,
+  clicks: [],
+  percent: 100,
+  ...over,
+});
 
 let places_: (number | null)[];
 let failures: string[];
@@ -56,7 +70,10 @@ beforeEach(() => {
   vi.stubGlobal("AudioWorkletNode", FakeNode);
   vi.stubGlobal("fetch", async () => ({ ok: true, arrayBuffer: async () => new ArrayBuffer(8) }));
   [places_, failures] = [[], []];
-  player = new Player((tick) => void places_.push(tick), (reason) => void failures.push(reason));
+  player = new Player(
+    (tick) => void places_.push(tick),
+    (reason) => void failures.push(reason),
+  );
 });
 afterEach(() => {
   vi.useRealTimers();
@@ -72,7 +89,10 @@ function run(seconds: number) {
 }
 const cues = (): Cue[] => FakeNode.told.flatMap((m) => (m.type === "cues" ? m.cues : []));
 /** Starts of notes in seconds from the start of the take, which begins 80 ms after the clock read 10. */
-const starts = (channel = 0) => cues().filter((c) => c.velocity > 0 && c.channel === channel).map((c) => Number((c.frame / RATE - 10.08).toFixed(3)));
+const starts = (channel = 0) =>
+  cues()
+    .filter((c) => c.velocity > 0 && c.channel === channel)
+    .map((c) => Number((c.frame / RATE - 10.08).toFixed(3)));
 
 describe("the player", () => {
   it("sends every note once, at its time, and stops at the end", async () => {
@@ -93,7 +113,9 @@ describe("the player", () => {
     run(4.5);
     expect(starts(15)).toEqual([0, 0.5, 1, 1.5]);
     expect(starts()).toEqual([2, 3, 4]);
-    const strong = cues().filter((c) => c.channel === 15 && c.velocity > 0).map((c) => c.key);
+    const strong = cues()
+      .filter((c) => c.channel === 15 && c.velocity > 0)
+      .map((c) => c.key);
     expect(strong).toEqual([76, 77, 77, 77]);
   });
   it("loops without a gap, and tells places inside the loop", async () => {
@@ -101,7 +123,13 @@ describe("the player", () => {
     run(7);
     expect(starts()).toEqual([0, 1, 2, 3, 4, 5, 6, 7].slice(0, starts().length));
     expect(starts().length).toBeGreaterThanOrEqual(7);
-    expect(new Set(cues().filter((c) => c.velocity > 0).map((c) => c.key))).toEqual(new Set([73, 74]));
+    expect(
+      new Set(
+        cues()
+          .filter((c) => c.velocity > 0)
+          .map((c) => c.key),
+      ),
+    ).toEqual(new Set([73, 74]));
     for (const tick of places_) if (tick !== null) expect(tick >= BAR && tick < 2 * BAR).toBe(true);
   });
   it("goes on at another speed from where it is", async () => {

@@ -9,7 +9,12 @@ const TICK = 25;
 const AHEAD = 0.15;
 /** Brings the whole group to about half of full scale at its loudest. */
 const WHOLE = 4;
-const CLICK = { channel: OUTPUTS - 1, program: 115, strong: { key: 76, velocity: 112 }, weak: { key: 77, velocity: 90 } };
+const CLICK = {
+  channel: OUTPUTS - 1,
+  program: 115,
+  strong: { key: 76, velocity: 112 },
+  weak: { key: 77, velocity: 90 },
+};
 
 export type Take = {
   performance: Performance;
@@ -22,7 +27,10 @@ export type Take = {
   percent: number;
 };
 
-/** Plays performances on the device's own synthesiser. Tells where it is through `onPlace`: a played tick, or null at rest. */
+/**
+ * Plays performances on the device's own synthesiser. Tells where it is through `onPlace`: a played tick, or null at
+ * rest.
+ */
 export class Player {
   private context: AudioContext | undefined;
   private node: AudioWorkletNode | undefined;
@@ -52,7 +60,11 @@ export class Player {
       const response = await fetch("/sound/bank.sf3");
       if (!response.ok) throw new Error("The sounds are missing. Run npm run setup and start again.");
       const bank = await response.arrayBuffer();
-      const node = new AudioWorkletNode(context, "sound", { numberOfInputs: 0, numberOfOutputs: OUTPUTS, outputChannelCount: new Array<number>(OUTPUTS).fill(2) });
+      const node = new AudioWorkletNode(context, "sound", {
+        numberOfInputs: 0,
+        numberOfOutputs: OUTPUTS,
+        outputChannelCount: new Array<number>(OUTPUTS).fill(2),
+      });
       const whole = context.createGain();
       whole.gain.value = WHOLE;
       whole.connect(context.destination);
@@ -62,7 +74,8 @@ export class Player {
         return gain;
       });
       await new Promise<void>((resolve, reject) => {
-        node.port.onmessage = ({ data }: MessageEvent<FromWorklet>) => (data.type === "ready" ? resolve() : reject(new Error(data.reason)));
+        node.port.onmessage = ({ data }: MessageEvent<FromWorklet>) =>
+          data.type === "ready" ? resolve() : reject(new Error(data.reason));
         node.port.postMessage({ type: "bank", bank } satisfies ToWorklet, [bank]);
       });
       this.node = node;
@@ -90,7 +103,9 @@ export class Player {
     if (this.take !== take || !this.context) return;
     this.channels = new Map(take.performance.lines.map((line, i) => [line.id, i]));
     const programs = new Array<number>(OUTPUTS).fill(0);
-    take.performance.lines.forEach((line, i) => { programs[i] = line.program; });
+    take.performance.lines.forEach((line, i) => {
+      programs[i] = line.program;
+    });
     programs[CLICK.channel] = CLICK.program;
     this.tell({ type: "programs", programs });
     this.setMuted(this.muted);
@@ -125,7 +140,8 @@ export class Player {
   setMuted(lines: Iterable<string>): void {
     this.muted = new Set(lines);
     for (const [line, channel] of this.channels) {
-      if (this.context) this.gains[channel]?.gain.setTargetAtTime(this.muted.has(line) ? 0 : 1, this.context.currentTime, 0.01);
+      if (this.context)
+        this.gains[channel]?.gain.setTargetAtTime(this.muted.has(line) ? 0 : 1, this.context.currentTime, 0.01);
     }
   }
 
@@ -143,7 +159,8 @@ export class Player {
     if (cues.length) this.tell({ type: "cues", cues });
     const now = this.tickAt(context.currentTime);
     if (!take.loop && now >= take.end) this.stop();
-    else if (now >= take.start) this.onPlace(take.loop ? take.start + ((now - take.start) % (take.end - take.start)) : now);
+    else if (now >= take.start)
+      this.onPlace(take.loop ? take.start + ((now - take.start) % (take.end - take.start)) : now);
   }
 
   private clicksDue(take: Take, context: AudioContext): Cue[] {
@@ -155,7 +172,10 @@ export class Player {
       if (time > context.currentTime + AHEAD) break;
       const { key, velocity } = click.strong ? CLICK.strong : CLICK.weak;
       const frame = Math.round(time * context.sampleRate);
-      cues.push({ frame, channel: CLICK.channel, key, velocity }, { frame: frame + Math.round(0.1 * context.sampleRate), channel: CLICK.channel, key, velocity: 0 });
+      cues.push(
+        { frame, channel: CLICK.channel, key, velocity },
+        { frame: frame + Math.round(0.1 * context.sampleRate), channel: CLICK.channel, key, velocity: 0 },
+      );
     }
     return cues;
   }
@@ -163,7 +183,8 @@ export class Player {
   private notesDue(take: Take, context: AudioContext, horizon: number): Cue[] {
     const perTick = secondsPerTick(take.performance, take.percent);
     const length = take.end - take.start;
-    const frame = (tick: number) => Math.max(0, Math.round((this.origin.time + (tick - this.origin.tick) * perTick) * context.sampleRate));
+    const frame = (tick: number) =>
+      Math.max(0, Math.round((this.origin.time + (tick - this.origin.tick) * perTick) * context.sampleRate));
     const cues: Cue[] = [];
     while (this.sent < horizon) {
       const shift = take.loop ? Math.floor((this.sent - take.start) / length) * length : 0;
@@ -174,7 +195,10 @@ export class Player {
         if (s.at < from || s.at >= until) continue;
         const channel = this.channels.get(s.line) ?? 0;
         const off = Math.min(s.at + s.ticks, take.end) + shift;
-        cues.push({ frame: frame(s.at + shift), channel, key: s.key, velocity: s.velocity }, { frame: Math.max(0, frame(off) - 1), channel, key: s.key, velocity: 0 });
+        cues.push(
+          { frame: frame(s.at + shift), channel, key: s.key, velocity: s.velocity },
+          { frame: Math.max(0, frame(off) - 1), channel, key: s.key, velocity: 0 },
+        );
       }
       this.sent = until + shift;
     }

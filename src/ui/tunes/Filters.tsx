@@ -10,7 +10,10 @@ export type Shelves = { dances: string[]; keys: string[]; metres: string[]; tags
 /** Pause after the last letter before a search goes out, in milliseconds. */
 const PAUSE = 180;
 
-/** What the list shows: words, dance, key, metre, tag, few pitches, rights. The address keeps it, so that it can be kept as a bookmark. */
+/**
+ * What the list shows: words, dance, key, metre, tag, few pitches, rights. The address keeps it, so that it can be kept
+ * as a bookmark.
+ */
 export function Filters({ asked, shelves, filtered }: { asked: Asked; shelves: Shelves; filtered: boolean }) {
   const router = useRouter();
   const [find, setFind] = useState(asked.find ?? "");
@@ -22,26 +25,88 @@ export function Filters({ asked, shelves, filtered }: { asked: Asked; shelves: S
     clearTimeout(timer.current);
     timer.current = setTimeout(() => router.replace(addressOf({ ...asked, find: words }), { scroll: false }), PAUSE);
   };
-  const select = (label: string, value: string | undefined, options: readonly (readonly [string, string])[], take: (value: string | undefined) => Partial<Asked>) => (
+  const select = (
+    label: string,
+    value: string | undefined,
+    options: readonly (readonly [string, string])[],
+    take: (value: string | undefined) => Partial<Asked>,
+  ) => (
     <NativeSelect.Root size="sm" w="auto" key={label}>
-      <NativeSelect.Field aria-label={label} bg={value ? "wash" : "fleece"} borderColor="cord" value={value ?? ""} onChange={(e) => ask(take(e.target.value || undefined))}>
+      <NativeSelect.Field
+        aria-label={label}
+        bg={value ? "wash" : "fleece"}
+        borderColor="cord"
+        value={value ?? ""}
+        onChange={(e) => ask(take(e.target.value || undefined))}
+      >
         <option value="">{label}</option>
-        {options.map(([v, words]) => <option key={v} value={v}>{words}</option>)}
+        {options.map(([v, words]) => (
+          <option key={v} value={v}>
+            {words}
+          </option>
+        ))}
       </NativeSelect.Field>
       <NativeSelect.Indicator />
     </NativeSelect.Root>
   );
   const plain = (list: readonly string[]) => list.map((v) => [v, v] as const);
   return (
-    <Flex as="form" role="search" gap="8px" mb="3" wrap="wrap" align="center" onSubmit={(e) => { e.preventDefault(); ask({}); }}>
-      <Box flex="1 1 200px" maxW="300px"><Input size="sm" type="search" aria-label="Find words in any tune" placeholder="Find a title, a word, a source" value={find} onChange={(e) => type(e.target.value)} borderColor="quiet" /></Box>
+    <Flex
+      as="form"
+      role="search"
+      gap="8px"
+      mb="3"
+      wrap="wrap"
+      align="center"
+      onSubmit={(e) => {
+        e.preventDefault();
+        ask({});
+      }}
+    >
+      <Box flex="1 1 200px" maxW="300px">
+        <Input
+          size="sm"
+          type="search"
+          aria-label="Find words in any tune"
+          placeholder="Find a title, a word, a source"
+          value={find}
+          onChange={(e) => type(e.target.value)}
+          borderColor="quiet"
+        />
+      </Box>
       {select("any dance", asked.dance, plain(shelves.dances), (dance) => ({ dance }))}
       {select("any key", asked.key, plain(shelves.keys), (key) => ({ key }))}
       {select("any metre", asked.metre, plain(shelves.metres), (metre) => ({ metre }))}
-      {select("any notes", asked.pitches ? String(asked.pitches) : undefined, [4, 5, 6, 8, 10].map((n) => [String(n), `${n} notes at most`] as const), (n) => ({ pitches: n ? Number(n) : undefined }))}
+      {select(
+        "any notes",
+        asked.pitches ? String(asked.pitches) : undefined,
+        [4, 5, 6, 8, 10].map((n) => [String(n), `${n} notes at most`] as const),
+        (n) => ({ pitches: n ? Number(n) : undefined }),
+      )}
       {shelves.tags.length > 0 && select("any tag", asked.tag, plain(shelves.tags), (tag) => ({ tag }))}
-      {select("any state", asked.ready, [["ready", "ready to copy"], ["open", "rights to record"]], (ready) => ({ ready: ready as Asked["ready"] }))}
-      {filtered && <Button variant="plain" size="sm" color="woad" px="1" onClick={() => { setFind(""); router.replace("/", { scroll: false }); }}>show all</Button>}
+      {select(
+        "any state",
+        asked.ready,
+        [
+          ["ready", "ready to copy"],
+          ["open", "rights to record"],
+        ],
+        (ready) => ({ ready: ready as Asked["ready"] }),
+      )}
+      {filtered && (
+        <Button
+          variant="plain"
+          size="sm"
+          color="woad"
+          px="1"
+          onClick={() => {
+            setFind("");
+            router.replace("/", { scroll: false });
+          }}
+        >
+          show all
+        </Button>
+      )}
     </Flex>
   );
 }

@@ -42,7 +42,8 @@ export function IntakeBox({ onClose }: { onClose?: (() => void) | undefined }) {
     const taken = await intake.take(from, again);
     if (!taken) return;
     const [only] = taken.added;
-    if (only && taken.added.length === 1 && taken.refused.length === 0 && taken.duplicates.length === 0) return router.push(`/tune/${only.id}`);
+    if (only && taken.added.length === 1 && taken.refused.length === 0 && taken.duplicates.length === 0)
+      return router.push(`/tune/${only.id}`);
     if (taken.refused.length === 0 && taken.duplicates.length === 0) setText("");
     router.refresh();
   };
@@ -52,7 +53,8 @@ export function IntakeBox({ onClose }: { onClose?: (() => void) | undefined }) {
     if (!file) return;
     intake.setFailure("");
     setOpened(null);
-    if (file.size > (/\.abc$/i.test(file.name) ? LARGEST_BOOK : LARGEST)) return intake.setFailure(`${file.name} is too large. Bring it in as smaller files, of 30 MB at most.`);
+    if (file.size > (/\.abc$/i.test(file.name) ? LARGEST_BOOK : LARGEST))
+      return intake.setFailure(`${file.name} is too large. Bring it in as smaller files, of 30 MB at most.`);
     const bytes = new Uint8Array(await file.arrayBuffer());
     if (kindOf(file.name, bytes) !== "abc") return setOpened({ name: file.name, bytes });
     const read = decodeText(bytes);
@@ -63,7 +65,13 @@ export function IntakeBox({ onClose }: { onClose?: (() => void) | undefined }) {
   const show = (line: number, column: number) => {
     const box = area.current;
     if (!box) return;
-    const start = text.split(/\r\n|\n|\r/).slice(0, line - 1).reduce((n, l) => n + l.length + 1, 0) + column - 1;
+    const start =
+      text
+        .split(/\r\n|\n|\r/)
+        .slice(0, line - 1)
+        .reduce((n, l) => n + l.length + 1, 0) +
+      column -
+      1;
     box.focus();
     box.setSelectionRange(start, start + 1);
     box.scrollTop = Math.max(0, (line - 4) * 19);
@@ -71,56 +79,157 @@ export function IntakeBox({ onClose }: { onClose?: (() => void) | undefined }) {
 
   return (
     <Box
-      as="section" aria-labelledby="intake" w={{ base: "100%", lg: "392px" }} flexShrink={0} bg="linen" borderRadius="6px" p="20px"
+      as="section"
+      aria-labelledby="intake"
+      w={{ base: "100%", lg: "392px" }}
+      flexShrink={0}
+      bg="linen"
+      borderRadius="6px"
+      p="20px"
       outline={over ? "2px dashed var(--chakra-colors-woad)" : undefined}
-      onDragOver={(e) => { e.preventDefault(); setOver(true); }} onDragLeave={() => setOver(false)}
-      onDrop={(e) => { e.preventDefault(); setOver(false); void take(e.dataTransfer.files); }}
+      onDragOver={(e) => {
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(e) => {
+        e.preventDefault();
+        setOver(false);
+        void take(e.dataTransfer.files);
+      }}
     >
       <Flex align="baseline" justify="space-between">
-        <Heading as="h2" id="intake" fontSize="20px" fontWeight="600" mb="1">Bring a tune in</Heading>
-        {onClose && <Button variant="plain" size="sm" px="0" color="woad" onClick={onClose}>close</Button>}
+        <Heading as="h2" id="intake" fontSize="20px" fontWeight="600" mb="1">
+          Bring a tune in
+        </Heading>
+        {onClose && (
+          <Button variant="plain" size="sm" px="0" color="woad" onClick={onClose}>
+            close
+          </Button>
+        )}
       </Flex>
-      <Text color="quiet" fontSize="13px" mb="3">Paste ABC, or drop a file here: an ABC book, MusicXML (.musicxml, .xml, .mxl) or MIDI.</Text>
+      <Text color="quiet" fontSize="13px" mb="3">
+        Paste ABC, or drop a file here: an ABC book, MusicXML (.musicxml, .xml, .mxl) or MIDI.
+      </Text>
       {opened ? (
-        <FilePreview opened={opened} onDone={(id) => { setOpened(null); if (id) router.push(`/tune/${id}`); else router.refresh(); }} />
+        <FilePreview
+          opened={opened}
+          onDone={(id) => {
+            setOpened(null);
+            if (id) router.push(`/tune/${id}`);
+            else router.refresh();
+          }}
+        />
       ) : (
         <>
           <Textarea
-            ref={area} aria-label="ABC text" value={text} onChange={(e) => setText(e.target.value)} spellCheck={false} rows={11} bg="fleece" borderColor="cord" fontFamily="ui-monospace, monospace" fontSize="13px" lineHeight="19px"
+            ref={area}
+            aria-label="ABC text"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            spellCheck={false}
+            rows={11}
+            bg="fleece"
+            borderColor="cord"
+            fontFamily="ui-monospace, monospace"
+            fontSize="13px"
+            lineHeight="19px"
             placeholder={"T:Tar and Twine\nM:2/4\nK:G\n|:D|GB d>B|AG E>D|…"}
-            onKeyDown={(e) => { if (e.key === "Enter" && (e.metaKey || e.ctrlKey) && text.trim()) void submit(text); }}
+            onKeyDown={(e) => {
+              if (e.key === "Enter" && (e.metaKey || e.ctrlKey) && text.trim()) void submit(text);
+            }}
           />
           <Flex gap="2" mt="3" align="center" wrap="wrap">
-            <Button bg="block" color="onBlock" disabled={!text.trim() || working} onClick={() => void submit(text)}>{working ? "Reading…" : "Read it"}</Button>
-            <Button variant="outline" borderColor="quiet" color="ink" _hover={{ bg: "fleece" }} disabled={working} onClick={() => chooser.current?.click()}>Choose a file</Button>
-            {!text && <Button variant="plain" color="woad" px="1" onClick={() => setText(EXAMPLE)}>Try an example</Button>}
+            <Button bg="block" color="onBlock" disabled={!text.trim() || working} onClick={() => void submit(text)}>
+              {working ? "Reading…" : "Read it"}
+            </Button>
+            <Button
+              variant="outline"
+              borderColor="quiet"
+              color="ink"
+              _hover={{ bg: "fleece" }}
+              disabled={working}
+              onClick={() => chooser.current?.click()}
+            >
+              Choose a file
+            </Button>
+            {!text && (
+              <Button variant="plain" color="woad" px="1" onClick={() => setText(EXAMPLE)}>
+                Try an example
+              </Button>
+            )}
             <VisuallyHidden>
-              <input ref={chooser} type="file" accept=".abc,.musicxml,.xml,.mxl,.mid,.midi,text/plain,text/vnd.abc" aria-label="Tune file" tabIndex={-1} onChange={(e) => { void take(e.target.files); e.target.value = ""; }} />
+              <input
+                ref={chooser}
+                type="file"
+                accept=".abc,.musicxml,.xml,.mxl,.mid,.midi,text/plain,text/vnd.abc"
+                aria-label="Tune file"
+                tabIndex={-1}
+                onChange={(e) => {
+                  void take(e.target.files);
+                  e.target.value = "";
+                }}
+              />
             </VisuallyHidden>
           </Flex>
-          <Text mt="3" fontSize="14px">Or <Link href="/new"><Text as="span" color="woad" textDecoration="underline">type it in letters, fingers, syllables or frets</Text></Link>, or play it on a keyboard.</Text>
+          <Text mt="3" fontSize="14px">
+            Or{" "}
+            <Link href="/new">
+              <Text as="span" color="woad" textDecoration="underline">
+                type it in letters, fingers, syllables or frets
+              </Text>
+            </Link>
+            , or play it on a keyboard.
+          </Text>
         </>
       )}
       <Box role="status" aria-live="polite">
         {intake.progress && intake.progress.all > 40 && (
           <Box mt="4">
-            <Progress.Root value={intake.progress.done} max={Math.max(1, intake.progress.all)} size="sm" aria-label="Tunes read">
-              <Progress.Track bg="cord"><Progress.Range bg="woad" /></Progress.Track>
+            <Progress.Root
+              value={intake.progress.done}
+              max={Math.max(1, intake.progress.all)}
+              size="sm"
+              aria-label="Tunes read"
+            >
+              <Progress.Track bg="cord">
+                <Progress.Range bg="woad" />
+              </Progress.Track>
             </Progress.Root>
             <Flex mt="1" justify="space-between" align="center" fontSize="13px">
-              <Text>{intake.progress.done} of {intake.progress.all} tunes</Text>
-              <Button variant="plain" size="sm" color="madder" px="0" onClick={intake.stop}>Stop here</Button>
+              <Text>
+                {intake.progress.done} of {intake.progress.all} tunes
+              </Text>
+              <Button variant="plain" size="sm" color="madder" px="0" onClick={intake.stop}>
+                Stop here
+              </Button>
             </Flex>
           </Box>
         )}
-        {intake.failure && <Text mt="3" color="madder">{intake.failure}</Text>}
-        {intake.result && <Outcome result={intake.result} shown={text.length > 0} onShow={show} onAgain={() => void submit(last.current, true)} />}
+        {intake.failure && (
+          <Text mt="3" color="madder">
+            {intake.failure}
+          </Text>
+        )}
+        {intake.result && (
+          <Outcome
+            result={intake.result}
+            shown={text.length > 0}
+            onShow={show}
+            onAgain={() => void submit(last.current, true)}
+          />
+        )}
       </Box>
     </Box>
   );
 }
 
-type OutcomeProps = { result: Taken & { stopped: boolean }; shown: boolean; onShow: (line: number, column: number) => void; onAgain: () => void };
+type OutcomeProps = {
+  result: Taken & { stopped: boolean };
+  shown: boolean;
+  onShow: (line: number, column: number) => void;
+  onAgain: () => void;
+};
 
 function Outcome({ result, shown, onShow, onAgain }: OutcomeProps) {
   const { added, refused, remarks, duplicates, stopped } = result;
@@ -131,7 +240,15 @@ function Outcome({ result, shown, onShow, onAgain }: OutcomeProps) {
       {added.length > 0 && (
         <Box mb="3">
           <Text fontWeight="600">{added.length === 1 ? "1 tune is in" : `${added.length} tunes are in`}</Text>
-          {added.slice(0, 5).map((t) => <Box key={t.id}><Link href={`/tune/${t.id}`}><Text as="span" color="woad" textDecoration="underline">{t.title}</Text></Link></Box>)}
+          {added.slice(0, 5).map((t) => (
+            <Box key={t.id}>
+              <Link href={`/tune/${t.id}`}>
+                <Text as="span" color="woad" textDecoration="underline">
+                  {t.title}
+                </Text>
+              </Link>
+            </Box>
+          ))}
           {added.length > 5 && <Text color="quiet">and {added.length - 5} more in the list</Text>}
         </Box>
       )}
@@ -139,20 +256,46 @@ function Outcome({ result, shown, onShow, onAgain }: OutcomeProps) {
         <Box mb="3">
           <Text fontWeight="600">{tunes(duplicates.length)} you have already</Text>
           {duplicates.slice(0, 8).map((d) => (
-            <Text key={`${d.line}:${d.of.id}`}>“{d.title}” is <Link href={`/tune/${d.of.id}`}><Text as="span" color="woad" textDecoration="underline">{d.of.title}</Text></Link>, note for note</Text>
+            <Text key={`${d.line}:${d.of.id}`}>
+              “{d.title}” is{" "}
+              <Link href={`/tune/${d.of.id}`}>
+                <Text as="span" color="woad" textDecoration="underline">
+                  {d.of.title}
+                </Text>
+              </Link>
+              , note for note
+            </Text>
           ))}
           {duplicates.length > 8 && <Text color="quiet">and {duplicates.length - 8} more</Text>}
-          <Button mt="1" size="sm" variant="outline" borderColor="quiet" color="ink" onClick={onAgain}>Bring {duplicates.length === 1 ? "it" : "them"} in all the same</Button>
+          <Button mt="1" size="sm" variant="outline" borderColor="quiet" color="ink" onClick={onAgain}>
+            Bring {duplicates.length === 1 ? "it" : "them"} in all the same
+          </Button>
         </Box>
       )}
       {refused.length > 0 && (
         <Box mb="3">
-          <Text fontWeight="600" color="madder">{refused.length === 1 ? "1 tune could not be read" : `${refused.length} tunes could not be read`}</Text>
+          <Text fontWeight="600" color="madder">
+            {refused.length === 1 ? "1 tune could not be read" : `${refused.length} tunes could not be read`}
+          </Text>
           {refused.slice(0, 20).map((r) => (
             <Box key={`${r.line}:${r.column}:${r.message}`} mt="1">
-              {shown
-                ? <Button variant="plain" size="sm" h="auto" p="0" color="woad" textDecoration="underline" onClick={() => onShow(r.line, r.column)}>line {r.line}, column {r.column}</Button>
-                : <Text color="quiet">line {r.line}, column {r.column}</Text>}
+              {shown ? (
+                <Button
+                  variant="plain"
+                  size="sm"
+                  h="auto"
+                  p="0"
+                  color="woad"
+                  textDecoration="underline"
+                  onClick={() => onShow(r.line, r.column)}
+                >
+                  line {r.line}, column {r.column}
+                </Button>
+              ) : (
+                <Text color="quiet">
+                  line {r.line}, column {r.column}
+                </Text>
+              )}
               <Text>{r.message}</Text>
             </Box>
           ))}
@@ -161,8 +304,14 @@ function Outcome({ result, shown, onShow, onAgain }: OutcomeProps) {
       )}
       {remarks.length > 0 && (
         <details>
-          <summary>{remarks.length === 1 ? "1 thing was mended" : `${remarks.length} things were mended`} while reading</summary>
-          {remarks.slice(0, 40).map((r) => <Text key={`${r.line}:${r.column}:${r.message}`} color="quiet" mt="1">Line {r.line}, column {r.column}: {r.message}</Text>)}
+          <summary>
+            {remarks.length === 1 ? "1 thing was mended" : `${remarks.length} things were mended`} while reading
+          </summary>
+          {remarks.slice(0, 40).map((r) => (
+            <Text key={`${r.line}:${r.column}:${r.message}`} color="quiet" mt="1">
+              Line {r.line}, column {r.column}: {r.message}
+            </Text>
+          ))}
         </details>
       )}
     </Box>

@@ -19,43 +19,84 @@ export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
   const [open, setOpen] = useState(all === 0);
   const [aside, setAside] = useState<number[]>([]);
   const router = useRouter();
-  const bringBack = async () => { await putAside(aside, false); setAside([]); router.refresh(); };
+  const bringBack = async () => {
+    await putAside(aside, false);
+    setAside([]);
+    router.refresh();
+  };
   const filtered = found !== all;
   return (
     <Box minH="100%">
       <Flex as="header" h="56px" px="28px" align="center" gap="4" borderBottom="1px solid" borderColor="cord">
-        <Text fontFamily="heading" fontSize="22px" fontWeight="600">Symphonos</Text>
-        <Text color="quiet" display={{ base: "none", sm: "block" }}>one tune, a part for everyone in the room</Text>
+        <Text fontFamily="heading" fontSize="22px" fontWeight="600">
+          Symphonos
+        </Text>
+        <Text color="quiet" display={{ base: "none", sm: "block" }}>
+          one tune, a part for everyone in the room
+        </Text>
         <Flex ml="auto" gap="2" align="center">
           <ThemeSwitch />
-          {!open && <Button size="sm" bg="block" color="onBlock" onClick={() => setOpen(true)}>Bring tunes in</Button>}
+          {!open && (
+            <Button size="sm" bg="block" color="onBlock" onClick={() => setOpen(true)}>
+              Bring tunes in
+            </Button>
+          )}
         </Flex>
       </Flex>
-      <Flex as="main" direction={{ base: "column-reverse", lg: "row" }} gap="32px" px="28px" py="22px" maxW="1400px" mx="auto" align="flex-start">
+      <Flex
+        as="main"
+        direction={{ base: "column-reverse", lg: "row" }}
+        gap="32px"
+        px="28px"
+        py="22px"
+        maxW="1400px"
+        mx="auto"
+        align="flex-start"
+      >
         <Box flex="1 1 0" minW="0" w="100%">
           <Flex align="baseline" gap="3" mb="3" wrap="wrap">
-            <Heading as="h1" fontSize="26px" fontWeight="600">Tunes</Heading>
+            <Heading as="h1" fontSize="26px" fontWeight="600">
+              Tunes
+            </Heading>
             <Text color="quiet">{filtered ? `${found} of ${all}` : all === 1 ? "1 tune" : `${all} tunes`}</Text>
           </Flex>
           {all > 0 && <Filters asked={asked} shelves={shelves} filtered={filtered} />}
           {aside.length > 0 && (
             <Flex bg="linen" borderRadius="6px" px="12px" py="8px" mb="2" align="center" gap="12px" role="status">
               <Text>{aside.length === 1 ? "1 tune was put aside." : `${aside.length} tunes were put aside.`}</Text>
-              <Button size="sm" variant="outline" borderColor="quiet" color="ink" onClick={() => void bringBack()}>Bring back</Button>
-              <Button size="sm" variant="plain" color="woad" onClick={() => setAside([])}>Good</Button>
+              <Button size="sm" variant="outline" borderColor="quiet" color="ink" onClick={() => void bringBack()}>
+                Bring back
+              </Button>
+              <Button size="sm" variant="plain" color="woad" onClick={() => setAside([])}>
+                Good
+              </Button>
             </Flex>
           )}
           {all === 0 ? (
             <Text color="quiet" maxW="46ch" py="6">
-              Nothing here yet. Paste a tune in the box beside this, or press “Try an example” there, and it appears in this list ready to be worked on.
+              Nothing here yet. Paste a tune in the box beside this, or press “Try an example” there, and it appears in
+              this list ready to be worked on.
             </Text>
           ) : found === 0 ? (
-            <Text color="quiet" py="6">No tune fits{asked.find ? ` “${asked.find}”` : ""}. <Link href="/"><Text as="span" color="woad" textDecoration="underline">Show all tunes</Text></Link></Text>
+            <Text color="quiet" py="6">
+              No tune fits{asked.find ? ` “${asked.find}”` : ""}.{" "}
+              <Link href="/">
+                <Text as="span" color="woad" textDecoration="underline">
+                  Show all tunes
+                </Text>
+              </Link>
+            </Text>
           ) : (
             <TunesTable tunes={tunes} asked={asked} narrow={open} tags={shelves.tags} onAside={setAside} />
           )}
           {tunes.length < found && (
-            <Box mt="4"><Link href={addressOf(asked, tunes.length + 50)} scroll={false}><Text as="span" color="woad" textDecoration="underline">Show more ({found - tunes.length} to come)</Text></Link></Box>
+            <Box mt="4">
+              <Link href={addressOf(asked, tunes.length + 50)} scroll={false}>
+                <Text as="span" color="woad" textDecoration="underline">
+                  Show more ({found - tunes.length} to come)
+                </Text>
+              </Link>
+            </Box>
           )}
         </Box>
         {open && <IntakeBox onClose={all > 0 ? () => setOpen(false) : undefined} />}

@@ -14,7 +14,11 @@ import { addressOf } from "./address";
 
 type Column = { head: string; sort?: Sort; wide?: boolean; cell: (tune: Listed) => React.ReactNode };
 
-const quiet = (words: React.ReactNode) => <Text as="span" whiteSpace="nowrap" fontSize="14px">{words}</Text>;
+const quiet = (words: React.ReactNode) => (
+  <Text as="span" whiteSpace="nowrap" fontSize="14px">
+    {words}
+  </Text>
+);
 
 /** Columns after the title; `wide` ones give way when the intake is open. */
 const COLUMNS: readonly Column[] = [
@@ -23,51 +27,154 @@ const COLUMNS: readonly Column[] = [
   { head: "Metre", sort: "metre", cell: (t) => quiet(t.metre) },
   { head: "Range", sort: "range", wide: true, cell: (t) => quiet(t.range.replaceAll("#", "♯")) },
   { head: "Notes", sort: "pitches", wide: true, cell: (t) => quiet(t.pitches) },
-  { head: "Level", wide: true, cell: () => <Text as="span" color="quiet" title="Not graded yet">–</Text> },
-  { head: "Copies", wide: true, cell: (t) => <Text as="span" fontSize="13px" whiteSpace="nowrap" color={t.ready ? "lichen" : "quiet"}>{t.ready ? "ready" : "record rights"}</Text> },
+  {
+    head: "Level",
+    wide: true,
+    cell: () => (
+      <Text as="span" color="quiet" title="Not graded yet">
+        –
+      </Text>
+    ),
+  },
+  {
+    head: "Copies",
+    wide: true,
+    cell: (t) => (
+      <Text as="span" fontSize="13px" whiteSpace="nowrap" color={t.ready ? "lichen" : "quiet"}>
+        {t.ready ? "ready" : "record rights"}
+      </Text>
+    ),
+  },
 ];
 
 /** The list: sorted by any head, chosen by any box, and what can be done with the chosen ones. */
-export function TunesTable({ tunes, asked, narrow, tags, onAside }: { tunes: Listed[]; asked: Asked; narrow: boolean; tags: string[]; onAside: (ids: number[]) => void }) {
+export function TunesTable({
+  tunes,
+  asked,
+  narrow,
+  tags,
+  onAside,
+}: {
+  tunes: Listed[];
+  asked: Asked;
+  narrow: boolean;
+  tags: string[];
+  onAside: (ids: number[]) => void;
+}) {
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const live = tunes.filter((t) => chosen.has(t.id)).map((t) => t.id);
   const columns = COLUMNS.filter((c) => !narrow || !c.wide);
   const sort = asked.sort ?? "title";
-  const toggle = (id: number) => setChosen((old) => { const next = new Set(old); if (!next.delete(id)) next.add(id); return next; });
-  const head = (words: string, by: Sort | undefined) => (by === undefined ? words : (
-    <Link href={addressOf({ ...asked, sort: by, down: sort === by ? !asked.down : false })} scroll={false} aria-label={`Sort by ${words.toLowerCase()}`}>
-      <Flex as="span" align="center" gap="3px" color={sort === by ? "ink" : "quiet"} fontWeight={sort === by ? "700" : "500"}>{words}{sort === by && (asked.down ? <ArrowDown size={13} /> : <ArrowUp size={13} />)}</Flex>
-    </Link>
-  ));
+  const toggle = (id: number) =>
+    setChosen((old) => {
+      const next = new Set(old);
+      if (!next.delete(id)) next.add(id);
+      return next;
+    });
+  const head = (words: string, by: Sort | undefined) =>
+    by === undefined ? (
+      words
+    ) : (
+      <Link
+        href={addressOf({ ...asked, sort: by, down: sort === by ? !asked.down : false })}
+        scroll={false}
+        aria-label={`Sort by ${words.toLowerCase()}`}
+      >
+        <Flex
+          as="span"
+          align="center"
+          gap="3px"
+          color={sort === by ? "ink" : "quiet"}
+          fontWeight={sort === by ? "700" : "500"}
+        >
+          {words}
+          {sort === by && (asked.down ? <ArrowDown size={13} /> : <ArrowUp size={13} />)}
+        </Flex>
+      </Link>
+    );
   return (
     <>
-      {live.length > 0 && <Bulk ids={live} tags={tags} onAside={(ids) => { setChosen(new Set()); onAside(ids); }} />}
+      {live.length > 0 && (
+        <Bulk
+          ids={live}
+          tags={tags}
+          onAside={(ids) => {
+            setChosen(new Set());
+            onAside(ids);
+          }}
+        />
+      )}
       <Box overflowX="auto">
         <Table.Root size="sm" variant="line" css={{ "& td, & th": { borderColor: "cord", bg: "transparent" } }}>
           <Table.Header>
             <Table.Row bg="transparent">
               <Table.ColumnHeader ps="0" w="28px">
-                <Tick label="Choose all shown" checked={live.length === tunes.length && tunes.length > 0} onToggle={() => setChosen(live.length === tunes.length ? new Set() : new Set(tunes.map((t) => t.id)))} />
+                <Tick
+                  label="Choose all shown"
+                  checked={live.length === tunes.length && tunes.length > 0}
+                  onToggle={() => setChosen(live.length === tunes.length ? new Set() : new Set(tunes.map((t) => t.id)))}
+                />
               </Table.ColumnHeader>
-              <Table.ColumnHeader ps="0" fontSize="13px">{head("Tune", "title")}</Table.ColumnHeader>
-              {columns.map((c) => <Table.ColumnHeader key={c.head} color="quiet" fontWeight="500" fontSize="13px" aria-sort={c.sort === sort ? (asked.down ? "descending" : "ascending") : undefined}>{head(c.head, c.sort)}</Table.ColumnHeader>)}
-              <Table.ColumnHeader color="quiet" fontWeight="500" fontSize="13px" w={narrow ? "22%" : "27%"}>The weave</Table.ColumnHeader>
+              <Table.ColumnHeader ps="0" fontSize="13px">
+                {head("Tune", "title")}
+              </Table.ColumnHeader>
+              {columns.map((c) => (
+                <Table.ColumnHeader
+                  key={c.head}
+                  color="quiet"
+                  fontWeight="500"
+                  fontSize="13px"
+                  aria-sort={c.sort === sort ? (asked.down ? "descending" : "ascending") : undefined}
+                >
+                  {head(c.head, c.sort)}
+                </Table.ColumnHeader>
+              ))}
+              <Table.ColumnHeader color="quiet" fontWeight="500" fontSize="13px" w={narrow ? "22%" : "27%"}>
+                The weave
+              </Table.ColumnHeader>
             </Table.Row>
           </Table.Header>
           <Table.Body>
             {tunes.map((tune) => (
-              <Table.Row key={tune.id} bg={chosen.has(tune.id) ? "wash" : "transparent"} _hover={{ bg: chosen.has(tune.id) ? "wash" : "linen" }}>
-                <Table.Cell ps="0"><Tick label={`Choose ${tune.title}`} checked={chosen.has(tune.id)} onToggle={() => toggle(tune.id)} /></Table.Cell>
+              <Table.Row
+                key={tune.id}
+                bg={chosen.has(tune.id) ? "wash" : "transparent"}
+                _hover={{ bg: chosen.has(tune.id) ? "wash" : "linen" }}
+              >
+                <Table.Cell ps="0">
+                  <Tick label={`Choose ${tune.title}`} checked={chosen.has(tune.id)} onToggle={() => toggle(tune.id)} />
+                </Table.Cell>
                 <Table.Cell ps="0" py="10px">
-                  <Link href={`/tune/${tune.id}`}><Text as="span" fontFamily="heading" fontSize="17px" fontWeight="500" textDecoration="underline" textDecorationColor="cord" textUnderlineOffset="4px">{tune.title}</Text></Link>
+                  <Link href={`/tune/${tune.id}`}>
+                    <Text
+                      as="span"
+                      fontFamily="heading"
+                      fontSize="17px"
+                      fontWeight="500"
+                      textDecoration="underline"
+                      textDecorationColor="cord"
+                      textUnderlineOffset="4px"
+                    >
+                      {tune.title}
+                    </Text>
+                  </Link>
                   {(tune.source || tune.tags.length > 0) && (
                     <Text fontSize="13px" color="quiet" lineHeight="17px" truncate maxW="34ch">
-                      {tune.tags.map((t) => <Box as="span" key={t} bg="linen" borderRadius="3px" px="5px" mr="5px">{t}</Box>)}{tune.source}
+                      {tune.tags.map((t) => (
+                        <Box as="span" key={t} bg="linen" borderRadius="3px" px="5px" mr="5px">
+                          {t}
+                        </Box>
+                      ))}
+                      {tune.source}
                     </Text>
                   )}
                 </Table.Cell>
-                {columns.map((c) => <Table.Cell key={c.head}>{c.cell(tune)}</Table.Cell>)}
-                <Table.Cell title={tune.sentence}><WeaveStrip cells={tune.weave} height={20} /></Table.Cell>
+                {columns.map((c) => (
+                  <Table.Cell key={c.head}>{c.cell(tune)}</Table.Cell>
+                ))}
+                <Table.Cell title={tune.sentence}>
+                  <WeaveStrip cells={tune.weave} height={20} />
+                </Table.Cell>
               </Table.Row>
             ))}
           </Table.Body>
@@ -78,7 +185,14 @@ export function TunesTable({ tunes, asked, narrow, tags, onAside }: { tunes: Lis
 }
 
 const Tick = ({ label, checked, onToggle }: { label: string; checked: boolean; onToggle: () => void }) => (
-  <Checkbox.Root size="sm" checked={checked} onCheckedChange={onToggle} aria-label={label}><Checkbox.HiddenInput aria-label={label} /><Checkbox.Control borderColor="quiet" bg="fleece" _checked={{ bg: "block", color: "onBlock", borderColor: "block" }} /></Checkbox.Root>
+  <Checkbox.Root size="sm" checked={checked} onCheckedChange={onToggle} aria-label={label}>
+    <Checkbox.HiddenInput aria-label={label} />
+    <Checkbox.Control
+      borderColor="quiet"
+      bg="fleece"
+      _checked={{ bg: "block", color: "onBlock", borderColor: "block" }}
+    />
+  </Checkbox.Root>
 );
 
 /** What can be done with the chosen tunes. */
@@ -87,23 +201,121 @@ function Bulk({ ids, tags, onAside }: { ids: number[]; tags: string[]; onAside: 
   const [word, setWord] = useState("");
   const [rights, setRights] = useState("");
   const [source, setSource] = useState("");
-  const run = async (act: () => Promise<void>) => { await act(); router.refresh(); };
+  const run = async (act: () => Promise<void>) => {
+    await act();
+    router.refresh();
+  };
   const checked = Rights.safeParse(rights);
   return (
-    <Flex bg="linen" borderRadius="6px" px="12px" py="8px" mb="2" align="center" gap="8px 12px" wrap="wrap" role="group" aria-label="With the chosen tunes" fontSize="14px">
+    <Flex
+      bg="linen"
+      borderRadius="6px"
+      px="12px"
+      py="8px"
+      mb="2"
+      align="center"
+      gap="8px 12px"
+      wrap="wrap"
+      role="group"
+      aria-label="With the chosen tunes"
+      fontSize="14px"
+    >
       <Text fontWeight="700">{ids.length === 1 ? "1 chosen" : `${ids.length} chosen`}</Text>
-      <Flex as="form" gap="6px" onSubmit={(e) => { e.preventDefault(); if (word.trim()) void run(() => tag(ids, word, true)).then(() => setWord("")); }}>
-        <Input size="sm" w="130px" bg="fleece" borderColor="cord" placeholder="a tag" aria-label="Tag" list="known-tags" value={word} maxLength={40} onChange={(e) => setWord(e.target.value)} />
-        <datalist id="known-tags">{tags.map((t) => <option key={t} value={t} />)}</datalist>
-        <Button size="sm" type="submit" variant="outline" borderColor="quiet" color="ink" disabled={!word.trim()}>Tag</Button>
-        <Button size="sm" variant="outline" borderColor="quiet" color="ink" disabled={!word.trim()} onClick={() => void run(() => tag(ids, word, false)).then(() => setWord(""))}>Untag</Button>
+      <Flex
+        as="form"
+        gap="6px"
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (word.trim()) void run(() => tag(ids, word, true)).then(() => setWord(""));
+        }}
+      >
+        <Input
+          size="sm"
+          w="130px"
+          bg="fleece"
+          borderColor="cord"
+          placeholder="a tag"
+          aria-label="Tag"
+          list="known-tags"
+          value={word}
+          maxLength={40}
+          onChange={(e) => setWord(e.target.value)}
+        />
+        <datalist id="known-tags">
+          {tags.map((t) => (
+            <option key={t} value={t} />
+          ))}
+        </datalist>
+        <Button size="sm" type="submit" variant="outline" borderColor="quiet" color="ink" disabled={!word.trim()}>
+          Tag
+        </Button>
+        <Button
+          size="sm"
+          variant="outline"
+          borderColor="quiet"
+          color="ink"
+          disabled={!word.trim()}
+          onClick={() => void run(() => tag(ids, word, false)).then(() => setWord(""))}
+        >
+          Untag
+        </Button>
       </Flex>
-      <Flex as="form" gap="6px" onSubmit={(e) => { e.preventDefault(); if (checked.success) void run(() => recordRightsOf(ids, checked.data, source)).then(() => { setRights(""); setSource(""); }); }}>
-        <NativeSelect.Root size="sm" w="190px"><NativeSelect.Field aria-label="Rights" bg="fleece" borderColor="cord" value={rights} onChange={(e) => setRights(e.target.value)}><option value="">rights…</option>{Rights.options.filter((r) => r !== "unknown").map((r) => <option key={r} value={r}>{RIGHTS_WORDS[r]}</option>)}</NativeSelect.Field><NativeSelect.Indicator /></NativeSelect.Root>
-        <Input size="sm" w="150px" bg="fleece" borderColor="cord" placeholder="source, if one" aria-label="Source" value={source} maxLength={2000} onChange={(e) => setSource(e.target.value)} />
-        <Button size="sm" type="submit" variant="outline" borderColor="quiet" color="ink" disabled={!checked.success}>Record</Button>
+      <Flex
+        as="form"
+        gap="6px"
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (checked.success)
+            void run(() => recordRightsOf(ids, checked.data, source)).then(() => {
+              setRights("");
+              setSource("");
+            });
+        }}
+      >
+        <NativeSelect.Root size="sm" w="190px">
+          <NativeSelect.Field
+            aria-label="Rights"
+            bg="fleece"
+            borderColor="cord"
+            value={rights}
+            onChange={(e) => setRights(e.target.value)}
+          >
+            <option value="">rights…</option>
+            {Rights.options
+              .filter((r) => r !== "unknown")
+              .map((r) => (
+                <option key={r} value={r}>
+                  {RIGHTS_WORDS[r]}
+                </option>
+              ))}
+          </NativeSelect.Field>
+          <NativeSelect.Indicator />
+        </NativeSelect.Root>
+        <Input
+          size="sm"
+          w="150px"
+          bg="fleece"
+          borderColor="cord"
+          placeholder="source, if one"
+          aria-label="Source"
+          value={source}
+          maxLength={2000}
+          onChange={(e) => setSource(e.target.value)}
+        />
+        <Button size="sm" type="submit" variant="outline" borderColor="quiet" color="ink" disabled={!checked.success}>
+          Record
+        </Button>
       </Flex>
-      <Button size="sm" variant="outline" borderColor="madder" color="madder" ml="auto" onClick={() => void run(() => putAside(ids, true)).then(() => onAside(ids))}>Put aside</Button>
+      <Button
+        size="sm"
+        variant="outline"
+        borderColor="madder"
+        color="madder"
+        ml="auto"
+        onClick={() => void run(() => putAside(ids, true)).then(() => onAside(ids))}
+      >
+        Put aside
+      </Button>
     </Flex>
   );
 }

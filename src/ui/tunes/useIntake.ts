@@ -22,16 +22,24 @@ export function useIntake() {
     setResult(null);
     const cuttings = cutBook(text);
     const all: Taken = { added: [], refused: [], remarks: [], duplicates: [] };
-    if (cuttings.length === 0) all.refused.push({ line: 1, column: 1, message: "No tune found. A tune needs a K: line with its key, such as K:D, and notes below it." });
+    if (cuttings.length === 0)
+      all.refused.push({
+        line: 1,
+        column: 1,
+        message: "No tune found. A tune needs a K: line with its key, such as K:D, and notes below it.",
+      });
     setProgress({ done: 0, all: cuttings.length });
     try {
       for (let from = 0; from < cuttings.length && !stopped.current; from += BATCH) {
         const some = await bringIn(cuttings.slice(from, from + BATCH), again);
-        for (const part of ["added", "refused", "remarks", "duplicates"] as const) (all[part] as unknown[]).push(...some[part]);
+        for (const part of ["added", "refused", "remarks", "duplicates"] as const)
+          (all[part] as unknown[]).push(...some[part]);
         setProgress({ done: Math.min(cuttings.length, from + BATCH), all: cuttings.length });
       }
     } catch {
-      setFailure(`The application does not answer. ${all.added.length ? `${all.added.length} tunes went in; the rest is` : "The text is"} still here: try again.`);
+      setFailure(
+        `The application does not answer. ${all.added.length ? `${all.added.length} tunes went in; the rest is` : "The text is"} still here: try again.`,
+      );
       setProgress(null);
       setResult({ ...all, stopped: true });
       return null;
@@ -40,5 +48,15 @@ export function useIntake() {
     setResult({ ...all, stopped: stopped.current });
     return all;
   };
-  return { progress, result, failure, setFailure, setResult, take, stop: () => { stopped.current = true; } };
+  return {
+    progress,
+    result,
+    failure,
+    setFailure,
+    setResult,
+    take,
+    stop: () => {
+      stopped.current = true;
+    },
+  };
 }

@@ -7,30 +7,84 @@ import { className, inKey, type Key, midi, type Pitch, spell } from "../../core/
 const FINGERS = ["0", "L1", "1", "L2", "2", "3", "H3", "4"];
 
 /** The strings as the player sees them, the highest on top; every fret or finger place enters its note. */
-export function Fretboard({ on, onNote, spelling, musicKey }: { on: Instrument; onNote: (sound: number) => void; spelling: "frets" | "string and finger"; musicKey: Key }) {
-  const places = spelling === "frets" ? (on.frets ?? []) : FINGERS.flatMap((name) => {
-    const semitones = semitonesOf(on, Number(name.at(-1)), name.length > 1 ? (name[0] as "L" | "H") : "");
-    return semitones === undefined ? [] : [{ name, semitones }];
-  });
+export function Fretboard({
+  on,
+  onNote,
+  spelling,
+  musicKey,
+}: {
+  on: Instrument;
+  onNote: (sound: number) => void;
+  spelling: "frets" | "string and finger";
+  musicKey: Key;
+}) {
+  const places =
+    spelling === "frets"
+      ? (on.frets ?? [])
+      : FINGERS.flatMap((name) => {
+          const semitones = semitonesOf(on, Number(name.at(-1)), name.length > 1 ? (name[0] as "L" | "H") : "");
+          return semitones === undefined ? [] : [{ name, semitones }];
+        });
   return (
     <Box role="group" aria-label={`Strings of the ${on.name}`}>
-      {on.strings.map((open, string) => ({ open, string })).reverse().map(({ open, string }) => (
-        <Flex key={string} align="stretch" h="28px">
-          <Text w="34px" fontWeight="700" lineHeight="28px">{stringName(on, string)}</Text>
-          {places.map(({ name, semitones }) => {
-            const pitch = spell(midi(open as Pitch) + semitones, musicKey);
-            const own = inKey(pitch, musicKey);
-            return (
-              <Box
-                as="button" key={name} flex="1 1 0" aria-label={`${stringName(on, string)} ${name}, ${className(pitch)}${pitch.octave}`} onClick={() => onNote(midi(pitch))} borderLeft="1px solid" borderColor="cord" position="relative"
-                bg={semitones === 0 ? "cord" : "transparent"} color={own ? "ink" : "quiet"} _hover={{ bg: "wash" }} _active={{ bg: "weld" }} fontSize="13px" css={{ "&::before": { content: '""', position: "absolute", left: 0, right: 0, top: "50%", borderTop: "1px solid var(--chakra-colors-quiet)", opacity: 0.5 } }}
-              >
-                <Box as="span" position="relative" bg={semitones === 0 ? "cord" : "linen"} px="5px" fontWeight={own ? "600" : "400"}>{name}{own && <Box as="span" color="quiet" fontSize="12px"> {className(pitch).replace("#", "♯").replace("b", "♭")}</Box>}</Box>
-              </Box>
-            );
-          })}
-        </Flex>
-      ))}
+      {on.strings
+        .map((open, string) => ({ open, string }))
+        .reverse()
+        .map(({ open, string }) => (
+          <Flex key={string} align="stretch" h="28px">
+            <Text w="34px" fontWeight="700" lineHeight="28px">
+              {stringName(on, string)}
+            </Text>
+            {places.map(({ name, semitones }) => {
+              const pitch = spell(midi(open as Pitch) + semitones, musicKey);
+              const own = inKey(pitch, musicKey);
+              return (
+                <Box
+                  as="button"
+                  key={name}
+                  flex="1 1 0"
+                  aria-label={`${stringName(on, string)} ${name}, ${className(pitch)}${pitch.octave}`}
+                  onClick={() => onNote(midi(pitch))}
+                  borderLeft="1px solid"
+                  borderColor="cord"
+                  position="relative"
+                  bg={semitones === 0 ? "cord" : "transparent"}
+                  color={own ? "ink" : "quiet"}
+                  _hover={{ bg: "wash" }}
+                  _active={{ bg: "weld" }}
+                  fontSize="13px"
+                  css={{
+                    "&::before": {
+                      content: '""',
+                      position: "absolute",
+                      left: 0,
+                      right: 0,
+                      top: "50%",
+                      borderTop: "1px solid var(--chakra-colors-quiet)",
+                      opacity: 0.5,
+                    },
+                  }}
+                >
+                  <Box
+                    as="span"
+                    position="relative"
+                    bg={semitones === 0 ? "cord" : "linen"}
+                    px="5px"
+                    fontWeight={own ? "600" : "400"}
+                  >
+                    {name}
+                    {own && (
+                      <Box as="span" color="quiet" fontSize="12px">
+                        {" "}
+                        {className(pitch).replace("#", "♯").replace("b", "♭")}
+                      </Box>
+                    )}
+                  </Box>
+                </Box>
+              );
+            })}
+          </Flex>
+        ))}
     </Box>
   );
 }

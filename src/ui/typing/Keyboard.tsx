@@ -20,9 +20,28 @@ export function Keyboard({ onNote, musicKey }: { onNote: (sound: number) => void
         const own = inKey(pitch, musicKey);
         return (
           <Box
-            as="button" key={sound} aria-label={pitchName(pitch)} onClick={() => onNote(sound)} position="absolute" top="0" h={dark ? "58px" : "96px"} zIndex={dark ? 1 : 0}
-            style={{ left: `${left}%`, width: `calc(${dark ? width * 0.6 : width}% - 1px)` }} bg={dark ? "block" : "fleece"} color={dark ? "onBlock" : "ink"} border="1px solid" borderColor={dark ? "block" : "cord"} borderRadius="0 0 4px 4px"
-            _hover={{ bg: dark ? "quiet" : "wash" }} _active={{ bg: "weld" }} display="flex" alignItems="flex-end" justifyContent="center" pb="5px" fontSize="12px" overflow="hidden"
+            as="button"
+            key={sound}
+            aria-label={pitchName(pitch)}
+            onClick={() => onNote(sound)}
+            position="absolute"
+            top="0"
+            h={dark ? "58px" : "96px"}
+            zIndex={dark ? 1 : 0}
+            style={{ left: `${left}%`, width: `calc(${dark ? width * 0.6 : width}% - 1px)` }}
+            bg={dark ? "block" : "fleece"}
+            color={dark ? "onBlock" : "ink"}
+            border="1px solid"
+            borderColor={dark ? "block" : "cord"}
+            borderRadius="0 0 4px 4px"
+            _hover={{ bg: dark ? "quiet" : "wash" }}
+            _active={{ bg: "weld" }}
+            display="flex"
+            alignItems="flex-end"
+            justifyContent="center"
+            pb="5px"
+            fontSize="12px"
+            overflow="hidden"
           >
             {own ? pitch.step + (pitch.alter > 0 ? "♯" : pitch.alter < 0 ? "♭" : "") : ""}
           </Box>

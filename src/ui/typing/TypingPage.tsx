@@ -18,9 +18,22 @@ import { LengthSheet } from "./LengthSheet";
 import { NoteText } from "./NoteText";
 import { useMidiKeys } from "./useMidiKeys";
 
-const METRES: readonly Metre[] = [{ beats: 4, unit: 4 }, { beats: 2, unit: 2, symbol: "cut" }, { beats: 2, unit: 4 }, { beats: 3, unit: 4 }, { beats: 6, unit: 8 }, { beats: 9, unit: 8 }, { beats: 12, unit: 8 }, { beats: 3, unit: 2 }];
+const METRES: readonly Metre[] = [
+  { beats: 4, unit: 4 },
+  { beats: 2, unit: 2, symbol: "cut" },
+  { beats: 2, unit: 4 },
+  { beats: 3, unit: 4 },
+  { beats: 6, unit: 8 },
+  { beats: 9, unit: 8 },
+  { beats: 12, unit: 8 },
+  { beats: 3, unit: 2 },
+];
 const TONICS = ["C", "G", "D", "A", "E", "B", "F", "Bb", "Eb", "Ab", "F#", "C#"];
-const STEPS: readonly [number, string][] = [[QUARTER / 4, "a sixteenth"], [QUARTER / 2, "an eighth"], [QUARTER, "a quarter"]];
+const STEPS: readonly [number, string][] = [
+  [QUARTER / 4, "a sixteenth"],
+  [QUARTER / 2, "an eighth"],
+  [QUARTER, "a quarter"],
+];
 /** An invented opening in each spelling, to start from. */
 const EXAMPLES: Record<TypedSpelling, string> = {
   letters: "|: <D E F A | B - A F | E D E F | D --- :|",
@@ -29,10 +42,16 @@ const EXAMPLES: Record<TypedSpelling, string> = {
   frets: "D: 0 2 4 7 | 9 - 7 4 | 2 0 2 4 | 0 ---",
 };
 const FOR: Record<TypedSpelling, (i: Instrument) => boolean> = {
-  letters: () => true, syllables: () => true, "string and finger": (i) => i.hand === "violin" || i.hand === "cello", frets: (i) => i.hand === "frets",
+  letters: () => true,
+  syllables: () => true,
+  "string and finger": (i) => i.hand === "violin" || i.hand === "cello",
+  frets: (i) => i.hand === "frets",
 };
 
-/** A tune written in: typed in the spelling the class uses, played on the keys or strings below, or on a MIDI keyboard; the staff follows every letter. */
+/**
+ * A tune written in: typed in the spelling the class uses, played on the keys or strings below, or on a MIDI keyboard;
+ * the staff follows every letter.
+ */
 export function TypingPage() {
   const [spelling, setSpelling] = useState<TypedSpelling>("letters");
   const [title, setTitle] = useState("");
@@ -47,8 +66,13 @@ export function TypingPage() {
   const area = useRef<HTMLTextAreaElement>(null);
   const router = useRouter();
 
-  const on = INSTRUMENTS.find((i) => i.name === instrument && FOR[spelling](i)) ?? (INSTRUMENTS.find(FOR[spelling]) as Instrument);
-  const setting: TypedSetting = useMemo(() => ({ spelling, key: { tonic, mode }, metre, step, on, title: title.trim() }), [spelling, tonic, mode, metre, step, on, title]);
+  const on =
+    INSTRUMENTS.find((i) => i.name === instrument && FOR[spelling](i)) ??
+    (INSTRUMENTS.find(FOR[spelling]) as Instrument);
+  const setting: TypedSetting = useMemo(
+    () => ({ spelling, key: { tonic, mode }, metre, step, on, title: title.trim() }),
+    [spelling, tonic, mode, metre, step, on, title],
+  );
   const read = useMemo(() => readTyped(text, setting), [text, setting]);
   const tune = useDeferredValue(read.tune);
 
@@ -79,61 +103,264 @@ export function TypingPage() {
       setFailure("The application does not answer. What you typed is still here: try again.");
     }
   };
-  const choose = (label: string, value: string, options: readonly (readonly [string, string])[], take: (value: string) => void, width = "auto") => (
+  const choose = (
+    label: string,
+    value: string,
+    options: readonly (readonly [string, string])[],
+    take: (value: string) => void,
+    width = "auto",
+  ) => (
     <Box key={label}>
-      <Text fontSize="13px" color="quiet" mb="1px"><label htmlFor={label}>{label}</label></Text>
-      <NativeSelect.Root size="sm" w={width}><NativeSelect.Field id={label} bg="fleece" borderColor="cord" value={value} onChange={(e) => take(e.target.value)}>{options.map(([v, words]) => <option key={v} value={v}>{words}</option>)}</NativeSelect.Field><NativeSelect.Indicator /></NativeSelect.Root>
+      <Text fontSize="13px" color="quiet" mb="1px">
+        <label htmlFor={label}>{label}</label>
+      </Text>
+      <NativeSelect.Root size="sm" w={width}>
+        <NativeSelect.Field
+          id={label}
+          bg="fleece"
+          borderColor="cord"
+          value={value}
+          onChange={(e) => take(e.target.value)}
+        >
+          {options.map(([v, words]) => (
+            <option key={v} value={v}>
+              {words}
+            </option>
+          ))}
+        </NativeSelect.Field>
+        <NativeSelect.Indicator />
+      </NativeSelect.Root>
     </Box>
   );
 
   return (
     <Flex direction="column" minH="100dvh">
       <Flex as="header" h="56px" px="12px" align="center" gap="12px" borderBottom="1px solid" borderColor="cord">
-        <IconButton asChild variant="ghost" color="ink" aria-label="All tunes" title="All tunes" _hover={{ bg: "linen" }}><Link href="/"><Menu /></Link></IconButton>
-        <Heading as="h1" fontSize="24px" fontWeight="600">Type a tune</Heading>
-        <Text color="quiet" truncate display={{ base: "none", md: "block" }}>{tune ? analyse(tune).sentence : "letters, string and finger, syllables or frets"}</Text>
-        <Flex ml="auto" gap="8px" align="center"><ThemeSwitch /><Button bg="block" color="onBlock" disabled={!read.tune} onClick={() => read.tune && void keep(read.tune, known !== null)}>{known ? "Keep it all the same" : "Keep this tune"}</Button></Flex>
+        <IconButton
+          asChild
+          variant="ghost"
+          color="ink"
+          aria-label="All tunes"
+          title="All tunes"
+          _hover={{ bg: "linen" }}
+        >
+          <Link href="/">
+            <Menu />
+          </Link>
+        </IconButton>
+        <Heading as="h1" fontSize="24px" fontWeight="600">
+          Type a tune
+        </Heading>
+        <Text color="quiet" truncate display={{ base: "none", md: "block" }}>
+          {tune ? analyse(tune).sentence : "letters, string and finger, syllables or frets"}
+        </Text>
+        <Flex ml="auto" gap="8px" align="center">
+          <ThemeSwitch />
+          <Button
+            bg="block"
+            color="onBlock"
+            disabled={!read.tune}
+            onClick={() => read.tune && void keep(read.tune, known !== null)}
+          >
+            {known ? "Keep it all the same" : "Keep this tune"}
+          </Button>
+        </Flex>
       </Flex>
-      <Flex bg="linen" borderBottom="1px solid" borderColor="cord" px="20px" py="8px" gap="14px" wrap="wrap" align="flex-end">
-        <Box><Text fontSize="13px" color="quiet" mb="1px"><label htmlFor="title">Title</label></Text><Input id="title" size="sm" w="190px" bg="fleece" borderColor="cord" value={title} maxLength={200} placeholder="Untitled" onChange={(e) => setTitle(e.target.value)} /></Box>
-        {choose("Typed as", spelling, TYPED.map((s) => [s, s] as const), (v) => { setSpelling(TYPED.find((s) => s === v) ?? "letters"); setKnown(null); })}
-        {(spelling === "frets" || spelling === "string and finger") && choose("Instrument", on.name, INSTRUMENTS.filter(FOR[spelling]).map((i) => [i.name, i.name] as const), setInstrument)}
-        {choose("Tonic", tonic, TONICS.map((t) => [t, t.replace("b", "♭").replace("#", "♯")] as const), setTonic)}
-        {choose("Mode", mode, Mode.options.map((m) => [m, m] as const), (v) => setMode(Mode.parse(v)))}
-        {choose("Metre", metreName(metre), METRES.map((m) => [metreName(m), metreName(m)] as const), (v) => setMetre(METRES.find((m) => metreName(m) === v) ?? (METRES[0] as Metre)))}
-        {choose("Each note is", String(step), STEPS.map(([t, w]) => [String(t), w] as const), (v) => setStep(Number(v)))}
+      <Flex
+        bg="linen"
+        borderBottom="1px solid"
+        borderColor="cord"
+        px="20px"
+        py="8px"
+        gap="14px"
+        wrap="wrap"
+        align="flex-end"
+      >
+        <Box>
+          <Text fontSize="13px" color="quiet" mb="1px">
+            <label htmlFor="title">Title</label>
+          </Text>
+          <Input
+            id="title"
+            size="sm"
+            w="190px"
+            bg="fleece"
+            borderColor="cord"
+            value={title}
+            maxLength={200}
+            placeholder="Untitled"
+            onChange={(e) => setTitle(e.target.value)}
+          />
+        </Box>
+        {choose(
+          "Typed as",
+          spelling,
+          TYPED.map((s) => [s, s] as const),
+          (v) => {
+            setSpelling(TYPED.find((s) => s === v) ?? "letters");
+            setKnown(null);
+          },
+        )}
+        {(spelling === "frets" || spelling === "string and finger") &&
+          choose(
+            "Instrument",
+            on.name,
+            INSTRUMENTS.filter(FOR[spelling]).map((i) => [i.name, i.name] as const),
+            setInstrument,
+          )}
+        {choose(
+          "Tonic",
+          tonic,
+          TONICS.map((t) => [t, t.replace("b", "♭").replace("#", "♯")] as const),
+          setTonic,
+        )}
+        {choose(
+          "Mode",
+          mode,
+          Mode.options.map((m) => [m, m] as const),
+          (v) => setMode(Mode.parse(v)),
+        )}
+        {choose(
+          "Metre",
+          metreName(metre),
+          METRES.map((m) => [metreName(m), metreName(m)] as const),
+          (v) => setMetre(METRES.find((m) => metreName(m) === v) ?? (METRES[0] as Metre)),
+        )}
+        {choose(
+          "Each note is",
+          String(step),
+          STEPS.map(([t, w]) => [String(t), w] as const),
+          (v) => setStep(Number(v)),
+        )}
       </Flex>
       <Flex as="main" flex="1" minH="0" direction={{ base: "column", lg: "row" }}>
         <Box flex="1 1 0" minW="0" px="20px" py="16px">
-          <NoteText ref={area} text={text} problems={read.problems} onText={(t) => { setText(t); setKnown(null); }} placeholder={EXAMPLES[spelling]} />
+          <NoteText
+            ref={area}
+            text={text}
+            problems={read.problems}
+            onText={(t) => {
+              setText(t);
+              setKnown(null);
+            }}
+            placeholder={EXAMPLES[spelling]}
+          />
           <Flex mt="8px" gap="6px" wrap="wrap" align="center" fontSize="14px">
-            {!text && <Button size="sm" variant="plain" color="woad" px="0" onClick={() => setText(EXAMPLES[spelling])}>Start from an example</Button>}
-            {text && [["-", "hold"], ["/", "half"], [".", "dot"], ["_", "rest"], ["|", "bar line"], ["|:", "repeat from"], [":|", "repeat to"]].map(([token, words]) => (
-              <Button key={token} size="sm" variant="outline" borderColor="cord" color="ink" _hover={{ bg: "linen" }} onClick={() => add(token as string)}><Text as="span" fontFamily="ui-monospace, monospace">{token}</Text> {words}</Button>
-            ))}
+            {!text && (
+              <Button size="sm" variant="plain" color="woad" px="0" onClick={() => setText(EXAMPLES[spelling])}>
+                Start from an example
+              </Button>
+            )}
+            {text &&
+              [
+                ["-", "hold"],
+                ["/", "half"],
+                [".", "dot"],
+                ["_", "rest"],
+                ["|", "bar line"],
+                ["|:", "repeat from"],
+                [":|", "repeat to"],
+              ].map(([token, words]) => (
+                <Button
+                  key={token}
+                  size="sm"
+                  variant="outline"
+                  borderColor="cord"
+                  color="ink"
+                  _hover={{ bg: "linen" }}
+                  onClick={() => add(token as string)}
+                >
+                  <Text as="span" fontFamily="ui-monospace, monospace">
+                    {token}
+                  </Text>{" "}
+                  {words}
+                </Button>
+              ))}
           </Flex>
           <Box role="status" aria-live="polite" minH="24px" mt="8px">
-            {read.problems.slice(0, 4).map((p) => <Text key={`${p.from}${p.message}`} fontSize="14px" color="madder">{p.message}</Text>)}
-            {read.problems.length > 4 && <Text fontSize="14px" color="quiet">and {read.problems.length - 4} more</Text>}
-            {failure && <Text fontSize="14px" color="madder">{failure}</Text>}
-            {known && <Text fontSize="14px">You have this one already, note for note: <Link href={`/tune/${known.id}`}><Text as="span" color="woad" textDecoration="underline">{known.title}</Text></Link>.</Text>}
+            {read.problems.slice(0, 4).map((p) => (
+              <Text key={`${p.from}${p.message}`} fontSize="14px" color="madder">
+                {p.message}
+              </Text>
+            ))}
+            {read.problems.length > 4 && (
+              <Text fontSize="14px" color="quiet">
+                and {read.problems.length - 4} more
+              </Text>
+            )}
+            {failure && (
+              <Text fontSize="14px" color="madder">
+                {failure}
+              </Text>
+            )}
+            {known && (
+              <Text fontSize="14px">
+                You have this one already, note for note:{" "}
+                <Link href={`/tune/${known.id}`}>
+                  <Text as="span" color="woad" textDecoration="underline">
+                    {known.title}
+                  </Text>
+                </Link>
+                .
+              </Text>
+            )}
           </Box>
           <Box mt="8px" minH="150px" borderTop="1px solid" borderColor="cord" pt="8px">
-            {tune ? <Preview tune={tune} rows={12} /> : <Text color="quiet" py="6">The staff appears here as you type or play.</Text>}
+            {tune ? (
+              <Preview tune={tune} rows={12} />
+            ) : (
+              <Text color="quiet" py="6">
+                The staff appears here as you type or play.
+              </Text>
+            )}
           </Box>
         </Box>
-        <Box w={{ base: "100%", lg: "316px" }} flexShrink={0} borderLeft="1px solid" borderColor="cord" px="20px" py="16px"><LengthSheet spelling={spelling} on={on} /></Box>
+        <Box
+          w={{ base: "100%", lg: "316px" }}
+          flexShrink={0}
+          borderLeft="1px solid"
+          borderColor="cord"
+          px="20px"
+          py="16px"
+        >
+          <LengthSheet spelling={spelling} on={on} />
+        </Box>
       </Flex>
-      <Box as="footer" bg="linen" borderTop="1px solid" borderColor="cord" px="20px" py="10px" position="sticky" bottom="0">
+      <Box
+        as="footer"
+        bg="linen"
+        borderTop="1px solid"
+        borderColor="cord"
+        px="20px"
+        py="10px"
+        position="sticky"
+        bottom="0"
+      >
         <Flex gap="14px" align="center" mb="8px" fontSize="13px" wrap="wrap">
           <Text fontWeight="700">{spelling === "frets" || spelling === "string and finger" ? "Strings" : "Keys"}</Text>
           <Text color="quiet">a click enters the note, a step long</Text>
           <Flex ml="auto" gap="8px" align="center">
             <Text color={keys.live ? "lichen" : "quiet"}>{keys.words}</Text>
-            {keys.choices.map((c) => <Button key={c.id} size="xs" variant="outline" borderColor="quiet" color="ink" aria-pressed={keys.chosen === c.id} onClick={() => keys.choose(c.id)}>{c.name}</Button>)}
+            {keys.choices.map((c) => (
+              <Button
+                key={c.id}
+                size="xs"
+                variant="outline"
+                borderColor="quiet"
+                color="ink"
+                aria-pressed={keys.chosen === c.id}
+                onClick={() => keys.choose(c.id)}
+              >
+                {c.name}
+              </Button>
+            ))}
           </Flex>
         </Flex>
-        {spelling === "frets" || spelling === "string and finger" ? <Fretboard on={on} onNote={enter} spelling={spelling} musicKey={setting.key} /> : <Keyboard onNote={enter} musicKey={setting.key} />}
+        {spelling === "frets" || spelling === "string and finger" ? (
+          <Fretboard on={on} onNote={enter} spelling={spelling} musicKey={setting.key} />
+        ) : (
+          <Keyboard onNote={enter} musicKey={setting.key} />
+        )}
       </Box>
     </Flex>
   );

@@ -5,11 +5,22 @@ import { useEffect, useRef, useState } from "react";
 type Source = { id: string; name: string; start: (note: (sound: number) => void) => () => void };
 
 /** An invented phrase that the practice keyboard plays, a note at a time: MIDI number and milliseconds to the next. */
-const PHRASE: readonly [number, number][] = [[62, 350], [64, 350], [66, 350], [69, 700], [71, 350], [69, 350], [66, 350], [64, 350], [62, 700]];
+const PHRASE: readonly [number, number][] = [
+  [62, 350],
+  [64, 350],
+  [66, 350],
+  [69, 700],
+  [71, 350],
+  [69, 350],
+  [66, 350],
+  [64, 350],
+  [62, 700],
+];
 
 /** A stand-in for a keyboard: plays its phrase as a player would, so that step entry can be tried without one. */
 const PRACTICE: Source = {
-  id: "practice", name: "Practice keyboard",
+  id: "practice",
+  name: "Practice keyboard",
   start: (note) => {
     let timer: ReturnType<typeof setTimeout> | undefined;
     const play = (i: number) => {
@@ -24,7 +35,8 @@ const PRACTICE: Source = {
 };
 
 const fromInput = (input: MIDIInput): Source => ({
-  id: input.id, name: input.name ?? "MIDI keyboard",
+  id: input.id,
+  name: input.name ?? "MIDI keyboard",
   start: (note) => {
     const hear = (event: MIDIMessageEvent) => {
       const [status = 0, sound = 0, velocity = 0] = event.data ?? [];
@@ -51,13 +63,16 @@ export function useMidiKeys(onNote: (sound: number) => void) {
 
   const connect = async () => {
     setAsked(true);
-    if (!("requestMIDIAccess" in navigator)) return setWords("This browser does not know MIDI keyboards. Use the practice keyboard, or another browser.");
+    if (!("requestMIDIAccess" in navigator))
+      return setWords("This browser does not know MIDI keyboards. Use the practice keyboard, or another browser.");
     try {
       const access = await navigator.requestMIDIAccess();
       const list = () => setSources([...[...access.inputs.values()].map(fromInput), PRACTICE]);
       access.addEventListener("statechange", list);
       list();
-      setWords(access.inputs.size ? "Choose your keyboard." : "No MIDI keyboard is connected. Plug one in; it appears here.");
+      setWords(
+        access.inputs.size ? "Choose your keyboard." : "No MIDI keyboard is connected. Plug one in; it appears here.",
+      );
     } catch {
       setWords("The browser did not allow MIDI keyboards. Allow them in its address line.");
     }
@@ -67,6 +82,9 @@ export function useMidiKeys(onNote: (sound: number) => void) {
     setChosen((old) => (old === id ? null : id));
     setWords(sources.find((s) => s.id === id) && chosen !== id ? "Listening: what you play is written." : "");
   };
-  const choices = [...(asked ? [] : [{ id: "connect", name: "Connect a MIDI keyboard" }]), ...sources.map(({ id, name }) => ({ id, name }))];
+  const choices = [
+    ...(asked ? [] : [{ id: "connect", name: "Connect a MIDI keyboard" }]),
+    ...sources.map(({ id, name }) => ({ id, name })),
+  ];
   return { choices, chosen, choose, live: chosen !== null, words };
 }

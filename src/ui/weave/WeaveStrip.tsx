@@ -16,8 +16,19 @@ type Props = {
   onPick?: (bar: number, extend: boolean) => void;
 };
 
-/** The woven picture of a tune: one cell a bar, dye for notes, texture for rhythm, weld where a phrase parts from its model. */
-export const WeaveStrip = memo(function WeaveStrip({ cells, height, numbered = false, current, sounding, loop, onPick }: Props) {
+/**
+ * The woven picture of a tune: one cell a bar, dye for notes, texture for rhythm, weld where a phrase parts from its
+ * model.
+ */
+export const WeaveStrip = memo(function WeaveStrip({
+  cells,
+  height,
+  numbered = false,
+  current,
+  sounding,
+  loop,
+  onPick,
+}: Props) {
   const content = cells.map((cell, i) => {
     const chosen = sounding === cell.bar || (sounding == null && current === cell.bar);
     const outside = loop && (cell.bar < loop.from || cell.bar > loop.to);
@@ -27,10 +38,19 @@ export const WeaveStrip = memo(function WeaveStrip({ cells, height, numbered = f
         key={cell.bar}
         {...(onPick
           ? {
-              as: "button", "aria-label": cell.says, "aria-current": chosen ? ("true" as const) : undefined,
-              onPointerDown: (e: React.PointerEvent) => { e.currentTarget.releasePointerCapture?.(e.pointerId); onPick(cell.bar, e.shiftKey); },
-              onPointerEnter: (e: React.PointerEvent) => { if (e.buttons === 1) onPick(cell.bar, true); },
-              onKeyDown: (e: React.KeyboardEvent) => { if (e.key === "Enter") onPick(cell.bar, e.shiftKey); },
+              as: "button",
+              "aria-label": cell.says,
+              "aria-current": chosen ? ("true" as const) : undefined,
+              onPointerDown: (e: React.PointerEvent) => {
+                e.currentTarget.releasePointerCapture?.(e.pointerId);
+                onPick(cell.bar, e.shiftKey);
+              },
+              onPointerEnter: (e: React.PointerEvent) => {
+                if (e.buttons === 1) onPick(cell.bar, true);
+              },
+              onKeyDown: (e: React.KeyboardEvent) => {
+                if (e.key === "Enter") onPick(cell.bar, e.shiftKey);
+              },
             }
           : {})}
         title={cell.says}
@@ -39,7 +59,15 @@ export const WeaveStrip = memo(function WeaveStrip({ cells, height, numbered = f
         minW="3px"
         h="100%"
         position="relative"
-        bgColor={cell.parting ? "weld" : cell.linen ? "cord" : cell.echo ? `${DYES[cell.dye % DYES.length]}Pale` : DYES[cell.dye % DYES.length]}
+        bgColor={
+          cell.parting
+            ? "weld"
+            : cell.linen
+              ? "cord"
+              : cell.echo
+                ? `${DYES[cell.dye % DYES.length]}Pale`
+                : DYES[cell.dye % DYES.length]
+        }
         data-dye={cell.linen ? "linen" : cell.parting ? "weld" : DYES[cell.dye % DYES.length]}
         opacity={outside ? 0.35 : 1}
         ml={newPhrase ? "2px" : undefined}
@@ -55,12 +83,40 @@ export const WeaveStrip = memo(function WeaveStrip({ cells, height, numbered = f
         cursor={onPick ? "pointer" : undefined}
       >
         {numbered && (i === 0 || newPhrase) && (
-          <Box as="span" position="absolute" left="3px" top="2px" px="2px" fontSize="12px" lineHeight="13px" fontWeight="700" fontFamily="heading" bg="fleece" color="ink" borderRadius="2px" zIndex={2} whiteSpace="nowrap">
-            {cell.phrase}{cell.echo && height > 24 ? ` ${cell.echo}` : ""}
+          <Box
+            as="span"
+            position="absolute"
+            left="3px"
+            top="2px"
+            px="2px"
+            fontSize="12px"
+            lineHeight="13px"
+            fontWeight="700"
+            fontFamily="heading"
+            bg="fleece"
+            color="ink"
+            borderRadius="2px"
+            zIndex={2}
+            whiteSpace="nowrap"
+          >
+            {cell.phrase}
+            {cell.echo && height > 24 ? ` ${cell.echo}` : ""}
           </Box>
         )}
         {numbered && !cell.pickup && (
-          <Box as="span" position="absolute" left="3px" bottom="2px" px="2px" fontSize="12px" lineHeight="14px" fontWeight="600" bg="fleece" color="ink" borderRadius="2px">
+          <Box
+            as="span"
+            position="absolute"
+            left="3px"
+            bottom="2px"
+            px="2px"
+            fontSize="12px"
+            lineHeight="14px"
+            fontWeight="600"
+            bg="fleece"
+            color="ink"
+            borderRadius="2px"
+          >
             {cell.number}
           </Box>
         )}
@@ -68,7 +124,12 @@ export const WeaveStrip = memo(function WeaveStrip({ cells, height, numbered = f
     );
   });
   return (
-    <Flex h={`${height}px`} align="stretch" {...(onPick ? { role: "group", "aria-label": "Bars of the tune" } : { "aria-hidden": true })} userSelect="none">
+    <Flex
+      h={`${height}px`}
+      align="stretch"
+      {...(onPick ? { role: "group", "aria-label": "Bars of the tune" } : { "aria-hidden": true })}
+      userSelect="none"
+    >
       {content}
     </Flex>
   );

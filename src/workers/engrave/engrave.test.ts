@@ -8,17 +8,22 @@ import { drawPages, drawRow } from "./draw";
 
 let verovio: VerovioToolkit;
 beforeAll(async () => {
-  const { default: create } = (await import(pathToFileURL("node_modules/verovio/dist/verovio-module.mjs").href)) as { default: () => Promise<unknown> };
+  const { default: create } = (await import(pathToFileURL("node_modules/verovio/dist/verovio-module.mjs").href)) as {
+    default: () => Promise<unknown>;
+  };
   verovio = new VerovioToolkit(await create());
 });
 
-const work = newWork(tuneOf("|:A2|d2fd Adfd|e2ge Bege|d2fd (3AAA fa-|a2fe d2e2|^d2fd Adfd|e2ge Bege|1 f2e2 d4:|2 f2e2 d6|]"));
+const work = newWork(
+  tuneOf("|:A2|d2fd Adfd|e2ge Bege|d2fd (3AAA fa-|a2fe d2e2|^d2fd Adfd|e2ge Bege|1 f2e2 d4:|2 f2e2 d6|]"),
+);
 const derived = derive(work);
 const all = sheetOf(work, derived);
 const count = (svg: string, pattern: RegExp) => (svg.match(pattern) ?? []).length;
 
 describe("a row", () => {
-  const row = () => drawRow(verovio, { ...slice(all, 0, 5), staves: slice(all, 0, 5).staves.slice(0, 2), chords: [] }, 790);
+  const row = () =>
+    drawRow(verovio, { ...slice(all, 0, 5), staves: slice(all, 0, 5).staves.slice(0, 2), chords: [] }, 790);
   it("is one system of the bars asked for, with nothing to complain of", () => {
     const { svg, log } = row();
     expect(count(svg, / class="measure/g)).toBe(5);
@@ -27,7 +32,8 @@ describe("a row", () => {
   });
   it("carries the ids of its notes and bars", () => {
     const { svg } = row();
-    for (const id of ["m.melody.0", "melody.1.0", "melody.3.2", "moving.1.0", "moving.4.3"]) expect(svg).toContain(`data-id="${id}"`);
+    for (const id of ["m.melody.0", "melody.1.0", "melody.3.2", "moving.1.0", "moving.4.3"])
+      expect(svg).toContain(`data-id="${id}"`);
   });
   it("shows no names, no tempo, and the metre only where the tune starts", () => {
     const later = drawRow(verovio, { ...slice(all, 5, 8), chords: [] }, 790).svg;
@@ -36,7 +42,11 @@ describe("a row", () => {
     expect(count(later, / class="meterSig"[^>]*>\s*<use/g)).toBe(0);
   });
   it("is as wide as it was asked to be", () => {
-    for (const width of [400, 790]) expect(Number(/viewBox="0 0 (\d+)/.exec(drawRow(verovio, slice(all, 1, 4), width).svg)?.[1])).toBeCloseTo(width, -1);
+    for (const width of [400, 790])
+      expect(Number(/viewBox="0 0 (\d+)/.exec(drawRow(verovio, slice(all, 1, 4), width).svg)?.[1])).toBeCloseTo(
+        width,
+        -1,
+      );
   });
 });
 

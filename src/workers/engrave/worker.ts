@@ -6,7 +6,9 @@ import { drawPages, drawRow } from "./draw";
 
 /** The engraver's module is large and ready-made: it is loaded by address, past the bundler. */
 const verovio = (async () => {
-  const { default: create } = (await import(/* turbopackIgnore: true */ new URL(address.verovio, self.location.origin).href)) as { default: () => Promise<unknown> };
+  const { default: create } = (await import(
+    /* turbopackIgnore: true */ new URL(address.verovio, self.location.origin).href
+  )) as { default: () => Promise<unknown> };
   return new VerovioToolkit(await create());
 })();
 

@@ -1,4 +1,7 @@
-/** Presets taken from the source bank (bank:program), the General MIDI program they answer to here, and the keys they play. */
+/**
+ * Presets taken from the source bank (bank:program), the General MIDI program they answer to here, and the keys they
+ * play.
+ */
 export const PRESETS: readonly { name: string; bank: number; program: number; as: number; keys: [number, number] }[] = [
   { name: "fiddle", bank: 0, program: 110, as: 40, keys: [55, 96] },
   { name: "viola", bank: 0, program: 41, as: 41, keys: [48, 88] },

@@ -26,4 +26,5 @@ export function stretchOf(bars: readonly PlayedBar[], from: number, to: number):
 }
 
 /** The bar that sounds at a tick. */
-export const barAt = (bars: readonly PlayedBar[], tick: number): PlayedBar | undefined => bars.findLast((b) => b.at <= tick);
+export const barAt = (bars: readonly PlayedBar[], tick: number): PlayedBar | undefined =>
+  bars.findLast((b) => b.at <= tick);

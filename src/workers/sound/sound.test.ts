@@ -45,8 +45,15 @@ function frequency(samples: Float32Array, near: number): number {
 const loudness = (samples: Float32Array) => Math.sqrt(samples.reduce((sum, s) => sum + s * s, 0) / samples.length);
 
 describe("the sound itself", () => {
-  it.each([["accordion", 21, 69, 440], ["flute", 73, 74, 587.33], ["guitar", 24, 57, 220]])("%s is in tune within twelve cents", async (_, program, key, hertz) => {
-    const heard = frequency((await render(program, [{ frame: 0, channel: 0, key, velocity: 90 }], 1)).subarray(14_400), hertz);
+  it.each([
+    ["accordion", 21, 69, 440],
+    ["flute", 73, 74, 587.33],
+    ["guitar", 24, 57, 220],
+  ])("%s is in tune within twelve cents", async (_, program, key, hertz) => {
+    const heard = frequency(
+      (await render(program, [{ frame: 0, channel: 0, key, velocity: 90 }], 1)).subarray(14_400),
+      hertz,
+    );
     expect(Math.abs(1200 * Math.log2(heard / hertz))).toBeLessThan(12);
   });
   it("starts a note in its quantum and not before", async () => {
@@ -55,14 +62,27 @@ describe("the sound itself", () => {
     expect(loudness(out.subarray(12_000, 14_400))).toBeGreaterThan(0.003);
   });
   it("ends a note, and plays louder for a greater velocity", async () => {
-    const note = (velocity: number) => render(21, [{ frame: 0, channel: 0, key: 69, velocity }, { frame: 24_000, channel: 0, key: 69, velocity: 0 }], 1.5);
+    const note = (velocity: number) =>
+      render(
+        21,
+        [
+          { frame: 0, channel: 0, key: 69, velocity },
+          { frame: 24_000, channel: 0, key: 69, velocity: 0 },
+        ],
+        1.5,
+      );
     const [soft, loud] = [await note(50), await note(110)];
     expect(loudness(loud.subarray(9600, 24_000))).toBeGreaterThan(1.3 * loudness(soft.subarray(9600, 24_000)));
     expect(loudness(loud.subarray(60_000))).toBeLessThan(0.1 * loudness(loud.subarray(9600, 24_000)));
   });
   it("has every preset that lines and clicks ask for", async () => {
-    for (const [program, key] of [[40, 69], [115, 76]] as const) {
-      expect(loudness(await render(program, [{ frame: 0, channel: 15, key, velocity: 100 }], 0.3, 15))).toBeGreaterThan(0.0005);
+    for (const [program, key] of [
+      [40, 69],
+      [115, 76],
+    ] as const) {
+      expect(loudness(await render(program, [{ frame: 0, channel: 15, key, velocity: 100 }], 0.3, 15))).toBeGreaterThan(
+        0.0005,
+      );
     }
   });
 });
@@ -89,11 +109,15 @@ describe("the balance", () => {
     const perTick = secondsPerTick(performance, 100);
     const levels = new Map<string, number>();
     for (const [i, line] of performance.lines.entries()) {
-      const cues = performance.sounds.filter((s) => s.line === line.id).flatMap((s): Cue[] => [
-        { frame: Math.round(s.at * perTick * RATE), channel: i, key: s.key, velocity: s.velocity }, { frame: Math.round((s.at + s.ticks) * perTick * RATE) - 1, channel: i, key: s.key, velocity: 0 },
-      ]);
+      const cues = performance.sounds
+        .filter((s) => s.line === line.id)
+        .flatMap((s): Cue[] => [
+          { frame: Math.round(s.at * perTick * RATE), channel: i, key: s.key, velocity: s.velocity },
+          { frame: Math.round((s.at + s.ticks) * perTick * RATE) - 1, channel: i, key: s.key, velocity: 0 },
+        ]);
       levels.set(line.id, 20 * Math.log10(loudness(await render(line.program, cues, 6, i))));
     }
-    for (const line of ["moving", "first", "chords"]) expect(levels.get("melody")! - levels.get(line)!).toBeGreaterThan(0.5);
+    for (const line of ["moving", "first", "chords"])
+      expect(levels.get("melody")! - levels.get(line)!).toBeGreaterThan(0.5);
   });
 });

@@ -25,11 +25,14 @@ class SoundProcessor extends AudioWorkletProcessor {
 
   private take(message: ToWorklet) {
     if (message.type === "bank") {
-      Engine.start(sampleRate, message.bank).then((engine) => {
-        this.engine = engine;
-        this.setPrograms();
-        this.answer({ type: "ready" });
-      }, (error: unknown) => this.answer({ type: "failed", reason: String(error) }));
+      Engine.start(sampleRate, message.bank).then(
+        (engine) => {
+          this.engine = engine;
+          this.setPrograms();
+          this.answer({ type: "ready" });
+        },
+        (error: unknown) => this.answer({ type: "failed", reason: String(error) }),
+      );
     } else if (message.type === "programs") {
       this.programs = message.programs;
       this.setPrograms();
@@ -42,7 +45,8 @@ class SoundProcessor extends AudioWorkletProcessor {
   }
 
   process(_: Float32Array[][], outputs: Float32Array[][]): boolean {
-    if (this.engine && outputs.length === OUTPUTS && outputs[0]?.[0]?.length === QUANTUM) this.engine.render(currentFrame, outputs);
+    if (this.engine && outputs.length === OUTPUTS && outputs[0]?.[0]?.length === QUANTUM)
+      this.engine.render(currentFrame, outputs);
     return true;
   }
 }

@@ -7,7 +7,10 @@ import { keyName, midi, pitchName } from "../../theory";
 import { cutBook, readAbc, tuneAbc } from ".";
 
 const events = (tune: Tune): Event[] => tune.strains.flatMap((s) => s.bars.flatMap((b) => b.events));
-const names = (tune: Tune) => events(tune).map((e) => (e.pitches.length ? e.pitches.map(pitchName).join("+") : "z")).join(" ");
+const names = (tune: Tune) =>
+  events(tune)
+    .map((e) => (e.pitches.length ? e.pitches.map(pitchName).join("+") : "z"))
+    .join(" ");
 const lengths = (tune: Tune) => events(tune).map((e) => quarters(e.ticks));
 const only = (text: string) => {
   const { tunes, refused } = readAbc(text);
@@ -48,7 +51,13 @@ const SNIPPETS: [string, string, { key?: string; metre?: string; unit?: string }
   ["the sign :|: for a double repeat", "a8:|:b8:|", { key: "C" }, "A5 B5"],
   ["ending numbers away from their bar line", "a8| 1 b8:| 2 c8|]", { key: "C" }, "A5 B5 C5"],
   ["bar of the wrong length", "abc|d8|e9|", { key: "C" }, "A5 B5 C5 D5 E5"],
-  ["unit of a sixteenth and fractions", "a2b/c3/2d/|", { key: "C", unit: "1/16" }, "A5 B5 C5 D5", [0.5, 0.125, 0.375, 0.125]],
+  [
+    "unit of a sixteenth and fractions",
+    "a2b/c3/2d/|",
+    { key: "C", unit: "1/16" },
+    "A5 B5 C5 D5",
+    [0.5, 0.125, 0.375, 0.125],
+  ],
   ["stray text among the music", "ab|\nVariation for the second fiddle\ncd|", { key: "C" }, "A5 B5 C5 D5"],
   ["two-voice tune: the first is taken", "V:1\nab|\nV:2\nAB|", { key: "C" }, "A5 B5"],
 ];
@@ -70,7 +79,13 @@ describe("writing what was read", () => {
   test.each([
     ["words under the notes in two verses", "abcd|efga|\nw:one two-three four|five * six\nw:un deux trois quatre", {}],
     ["a syllable with a hyphen in it", "ab|\nw:well\\-made so", {}],
-    ["strain names, tempo and verses", "P:A\n|:abcd efga:|\nP:Coda\n[Q:1/4=60]a8|]\nW:Sing it low\nW:Sing it slow", { more: "T:Other name\nC:Someone\nO:Somewhere\nS:A book\nR:Hornpipe\nQ:1/4=96\nN:Play twice\nN:Rights: permission\n" }],
+    [
+      "strain names, tempo and verses",
+      "P:A\n|:abcd efga:|\nP:Coda\n[Q:1/4=60]a8|]\nW:Sing it low\nW:Sing it slow",
+      {
+        more: "T:Other name\nC:Someone\nO:Somewhere\nS:A book\nR:Hornpipe\nQ:1/4=96\nN:Play twice\nN:Rights: permission\n",
+      },
+    ],
     ["pickup, repeats, endings, change of key", "A2|:d8|1 e6 A2:|2 e8||[K:Bb]b8|(3bag f6|]", {}],
     ["cut time and common time", "a8|[M:C]b8|[M:C|]c8|", { metre: "C|" }],
     ["signs of the road", "!segno!a8|!coda!b8|!D.S.!c8|!fine!d8|]", {}],
@@ -80,12 +95,16 @@ describe("writing what was read", () => {
     expect(again(tune)).toEqual(tune);
   });
   it("holds for random tunes", () => {
-    fc.assert(fc.property(arbitraryTune(), (tune) => {
-      const back = again(tune);
-      const sounds = (t: Tune) => timeline(places(t)).map((e) => [e.at, e.event.ticks, e.event.pitches.map(midi), e.event.tie ?? false]);
-      expect(sounds(back)).toEqual(sounds(tune));
-      expect(keyName(back.key)).toBe(keyName(tune.key));
-    }), { numRuns: 150 });
+    fc.assert(
+      fc.property(arbitraryTune(), (tune) => {
+        const back = again(tune);
+        const sounds = (t: Tune) =>
+          timeline(places(t)).map((e) => [e.at, e.event.ticks, e.event.pitches.map(midi), e.event.tie ?? false]);
+        expect(sounds(back)).toEqual(sounds(tune));
+        expect(keyName(back.key)).toBe(keyName(tune.key));
+      }),
+      { numRuns: 150 },
+    );
   });
   it("cuts a held note where a chord changes inside it", () => {
     const tune = tuneOf("d8|");
@@ -96,13 +115,30 @@ describe("writing what was read", () => {
 
 describe("header fields", () => {
   it("are kept", () => {
-    const { tune } = only("X:7\nT:First Name\nT:Second Name\nC:Maker\nO:Place\nS:Book\nR:Reel\nN:A note\nM:C|\nQ:1/2=80\nK:G % sharp\nGABc|\n");
+    const { tune } = only(
+      "X:7\nT:First Name\nT:Second Name\nC:Maker\nO:Place\nS:Book\nR:Reel\nN:A note\nM:C|\nQ:1/2=80\nK:G % sharp\nGABc|\n",
+    );
     expect(tune).toMatchObject({
-      title: "First Name", otherTitles: ["Second Name"], composer: "Maker", origin: "Place", source: "Book", rhythm: "reel", notes: "A note", rights: "unknown",
-      metre: { beats: 2, unit: 2, symbol: "cut" }, tempo: { beat: 2 * QUARTER, bpm: 80 }, unit: QUARTER / 2,
+      title: "First Name",
+      otherTitles: ["Second Name"],
+      composer: "Maker",
+      origin: "Place",
+      source: "Book",
+      rhythm: "reel",
+      notes: "A note",
+      rights: "unknown",
+      metre: { beats: 2, unit: 2, symbol: "cut" },
+      tempo: { beat: 2 * QUARTER, bpm: 80 },
+      unit: QUARTER / 2,
     });
   });
-  test.each([["C", 0.5], ["2/4", 0.25], ["6/8", 0.5], ["3/4", 0.5], ["9/8", 0.5]])("no L: with M:%s makes a plain note %d quarters", (metre, expected) => {
+  test.each([
+    ["C", 0.5],
+    ["2/4", 0.25],
+    ["6/8", 0.5],
+    ["3/4", 0.5],
+    ["9/8", 0.5],
+  ])("no L: with M:%s makes a plain note %d quarters", (metre, expected) => {
     expect(lengths(only(`X:1\nT:a\nM:${metre}\nK:C\nCDEF|\n`).tune)[0]).toBe(expected);
   });
   it("takes the metre from the bars where M: is missing, and says so", () => {
@@ -111,23 +147,41 @@ describe("header fields", () => {
     expect(remarks.map((r) => r.message).join()).toContain("There is no M: line");
   });
   it("text with markup stays text", () => {
-    expect(only("X:1\nT:<script>alert(1)</script> & co\nK:C\nabc|\n").tune.title).toBe("<script>alert(1)</script> & co");
+    expect(only("X:1\nT:<script>alert(1)</script> & co\nK:C\nabc|\n").tune.title).toBe(
+      "<script>alert(1)</script> & co",
+    );
   });
 });
 
 describe("books", () => {
-  const book = "%abc-2.1\nM:3/4\n\nX:1\nT:One\nK:D\nabc|\n\nSome words between tunes.\nMore of them.\n\nX:2\r\nT:Two\r\n\r\nK:G\r\nGAB|\r\nX:3\rT:Three\rK:Q\rabc|\r\r\nX:4\nT:Four\nK:C\n\n";
+  const book =
+    "%abc-2.1\nM:3/4\n\nX:1\nT:One\nK:D\nabc|\n\nSome words between tunes.\nMore of them.\n\nX:2\r\nT:Two\r\n\r\nK:G\r\nGAB|\r\nX:3\rT:Three\rK:Q\rabc|\r\r\nX:4\nT:Four\nK:C\n\n";
   it("are cut at X: and empty lines, whatever ends the lines", () => {
-    expect(cutBook(book).map((c) => [c.line, c.text.split("\n")[0]])).toEqual([[4, "X:1"], [12, "X:2"], [17, "X:3"], [22, "X:4"]]);
+    expect(cutBook(book).map((c) => [c.line, c.text.split("\n")[0]])).toEqual([
+      [4, "X:1"],
+      [12, "X:2"],
+      [17, "X:3"],
+      [22, "X:4"],
+    ]);
   });
   it("keep the good tunes and refuse the others with the place", () => {
     const { tunes, refused } = readAbc(book);
-    expect(tunes.map((t) => [t.index, t.tune.title, t.tune.metre.beats])).toEqual([[1, "One", 3], [2, "Two", 3]]);
-    expect(refused.map((r) => [r.index, r.error.spot.line, r.error.spot.column])).toEqual([[3, 19, 3], [4, 24, 1]]);
+    expect(tunes.map((t) => [t.index, t.tune.title, t.tune.metre.beats])).toEqual([
+      [1, "One", 3],
+      [2, "Two", 3],
+    ]);
+    expect(refused.map((r) => [r.index, r.error.spot.line, r.error.spot.column])).toEqual([
+      [3, 19, 3],
+      [4, 24, 1],
+    ]);
     expect(refused[0]?.error.message).toContain('"Q" is not a key');
     expect(refused[1]?.error.message).toContain("no notes");
   });
-  test.each([["", 1], ["just words about a tune", 1], ["X:1\nT:No key\nabc|\n", 1]])("%j is refused", (text, line) => {
+  test.each([
+    ["", 1],
+    ["just words about a tune", 1],
+    ["X:1\nT:No key\nabc|\n", 1],
+  ])("%j is refused", (text, line) => {
     const { tunes, refused } = readAbc(text);
     expect(tunes).toHaveLength(0);
     expect(refused[0]?.error.spot.line).toBe(line);
@@ -143,9 +197,12 @@ describe("books", () => {
   });
   it("never crashes on mangled text", () => {
     const chars = " |:[](){}<>~\"!^_=/123abcdefgABCDEFGzxyZ-.,'\\\n%&*+KMLQVPw¤\u0000";
-    fc.assert(fc.property(fc.array(fc.constantFrom(...chars), { maxLength: 120 }), (music) => {
-      const { tunes, refused } = readAbc(`X:1\nT:Noise\nM:4/4\nK:D\n${music.join("")}\n`);
-      expect(tunes.length + refused.length).toBeGreaterThan(0);
-    }), { numRuns: 400 });
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom(...chars), { maxLength: 120 }), (music) => {
+        const { tunes, refused } = readAbc(`X:1\nT:Noise\nM:4/4\nK:D\n${music.join("")}\n`);
+        expect(tunes.length + refused.length).toBeGreaterThan(0);
+      }),
+      { numRuns: 400 },
+    );
   });
 });

@@ -30,7 +30,9 @@ declare module "abcjs/src/parse/abc_parse.js" {
     startTriplet?: number;
     tripletMultiplier?: number;
     endTriplet?: boolean;
-  } & Partial<ParsedKey> & Partial<ParsedMetre> & Pick<ParsedTempo, "bpm">;
+  } & Partial<ParsedKey> &
+    Partial<ParsedMetre> &
+    Pick<ParsedTempo, "bpm">;
   export type ParsedTune = {
     lines: {
       staff?: { key?: ParsedKey; meter?: ParsedMetre; voices: ParsedElement[][] }[];

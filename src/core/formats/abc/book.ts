@@ -1,6 +1,9 @@
 import type { Spot } from "../problem";
 
-/** One tune cut out of a book: its own text, the line it starts on (from 1), and lines of the file header that apply to it. */
+/**
+ * One tune cut out of a book: its own text, the line it starts on (from 1), and lines of the file header that apply to
+ * it.
+ */
 export type Cutting = { text: string; line: number; header: string };
 
 /** The most characters one tune may have; anything longer is not a tune. */

@@ -7,10 +7,12 @@ import { MODE_WORDS } from "./words";
 export const ALTER: Record<string, number> = { natural: 0, sharp: 1, flat: -1, dblsharp: 2, dblflat: -2 };
 
 /** A, B, ... Z, A2, B2 ... for strains the source does not name. */
-const strainLetter = (order: number): string => String.fromCharCode(65 + (order % 26)) + (order >= 26 ? String(Math.floor(order / 26) + 1) : "");
+const strainLetter = (order: number): string =>
+  String.fromCharCode(65 + (order % 26)) + (order >= 26 ? String(Math.floor(order / 26) + 1) : "");
 
 /** The letter of the next strain: what stands before, between and after the tune has none. */
-export const nextLetter = (before: readonly { label: string }[]): string => strainLetter(before.filter((s) => !/^(intro|vamp|tag)/i.test(s.label)).length);
+export const nextLetter = (before: readonly { label: string }[]): string =>
+  strainLetter(before.filter((s) => !/^(intro|vamp|tag)/i.test(s.label)).length);
 
 /** "1", "1,3", "1-3" as pass numbers; other text gives none. */
 export function endingPasses(text: string): number[] {
@@ -26,14 +28,20 @@ export function endingPasses(text: string): number[] {
 export function metreOf(from: ParsedMetre): Metre | undefined {
   if (from.type === "common_time") return { beats: 4, unit: 4, symbol: "common" };
   if (from.type === "cut_time") return { beats: 2, unit: 2, symbol: "cut" };
-  const parts = (from.value ?? []).map(({ num, den }) => ({ beats: num.split("+").reduce((n, b) => n + (Number(b) || 0), 0), unit: Number(den ?? 4) }));
+  const parts = (from.value ?? []).map(({ num, den }) => ({
+    beats: num.split("+").reduce((n, b) => n + (Number(b) || 0), 0),
+    unit: Number(den ?? 4),
+  }));
   const unit = Math.max(...parts.map((p) => p.unit), 1);
   const beats = parts.reduce((n, p) => n + (p.beats * unit) / p.unit, 0);
   if (![1, 2, 4, 8, 16, 32].includes(unit) || !Number.isInteger(beats) || beats < 1 || beats > 64) return undefined;
   return { beats, unit: unit as Metre["unit"] };
 }
 
-/** The key of the parser's signature. What the mode does not explain is kept as extra steps. Pipes sound in A mixolydian. */
+/**
+ * The key of the parser's signature. What the mode does not explain is kept as extra steps. Pipes sound in A
+ * mixolydian.
+ */
 export function keyOf(from: ParsedKey): Key | undefined {
   if (from.root === "HP" || from.root === "Hp") return { tonic: "A", mode: "mixolydian" };
   if (!/^[A-G]$/.test(from.root)) return undefined;
@@ -41,7 +49,9 @@ export function keyOf(from: ParsedKey): Key | undefined {
   // Past seven signs the parser draws none; the mode says it all.
   if (Math.abs(signature(base)) > 7) return base;
   const drawn = new Map((from.accidentals ?? []).map((a) => [a.note.toUpperCase(), ALTER[a.acc] ?? 0]));
-  const extra = Object.fromEntries(STEPS.filter((s) => (drawn.get(s) ?? 0) !== alterIn(base, s)).map((s) => [s, drawn.get(s) ?? 0]));
+  const extra = Object.fromEntries(
+    STEPS.filter((s) => (drawn.get(s) ?? 0) !== alterIn(base, s)).map((s) => [s, drawn.get(s) ?? 0]),
+  );
   return Object.keys(extra).length ? { ...base, extra } : base;
 }
 

@@ -15,8 +15,14 @@ export function untieStrays(strains: Strain[]): Strain[] {
 
 /** Metres by the commonest bar length in eighths. */
 const METRE_OF_EIGHTHS: Record<number, Metre> = {
-  3: { beats: 3, unit: 8 }, 4: { beats: 2, unit: 4 }, 6: { beats: 6, unit: 8 }, 8: { beats: 4, unit: 4 },
-  9: { beats: 9, unit: 8 }, 10: { beats: 5, unit: 4 }, 12: { beats: 12, unit: 8 }, 16: { beats: 4, unit: 2 },
+  3: { beats: 3, unit: 8 },
+  4: { beats: 2, unit: 4 },
+  6: { beats: 6, unit: 8 },
+  8: { beats: 4, unit: 4 },
+  9: { beats: 9, unit: 8 },
+  10: { beats: 5, unit: 4 },
+  12: { beats: 12, unit: 8 },
+  16: { beats: 4, unit: 2 },
 };
 
 /** The metre a tune without M: moves in, from the length most of its bars have; free where no length rules. */
@@ -27,12 +33,16 @@ export function inferMetre(strains: readonly Strain[], remarks: Remark[], spot: 
   const [length, count] = [...counts].reduce((best, entry) => (entry[1] > best[1] ? entry : best), [0, 0]);
   const metre = METRE_OF_EIGHTHS[length];
   if (!metre || count * 2 < lengths.length || lengths.length < 2) return { beats: 4, unit: 4, symbol: "free" };
-  remarks.push({ ...spot, message: `There is no M: line; the bars are ${metre.beats}/${metre.unit} long, so that metre was taken.` });
+  remarks.push({
+    ...spot,
+    message: `There is no M: line; the bars are ${metre.beats}/${metre.unit} long, so that metre was taken.`,
+  });
   return metre;
 }
 
 /**
- * Makes repeats explicit. An end without a start goes back to the latest strain or repeat end (ABC 2.1, 4.8), and gets its start
+ * Makes repeats explicit. An end without a start goes back to the latest strain or repeat end (ABC 2.1, 4.8), and gets
+ * its start
  * there; a start that nothing ends is taken off, and so is an ending of nothing that repeats.
  */
 export function pairRepeats(strains: Strain[]): Strain[] {

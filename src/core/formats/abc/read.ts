@@ -1,5 +1,21 @@
-import Parse, { type ParsedElement, type ParsedKey, type ParsedMetre, type ParsedTempo, type ParsedTune } from "abcjs/src/parse/abc_parse.js";
-import { barTicks, type Bar, type Change, type Event, MARKS, type Metre, QUARTER, type Strain, Tune } from "../../score";
+import Parse, {
+  type ParsedElement,
+  type ParsedKey,
+  type ParsedMetre,
+  type ParsedTempo,
+  type ParsedTune,
+} from "abcjs/src/parse/abc_parse.js";
+import {
+  barTicks,
+  type Bar,
+  type Change,
+  type Event,
+  MARKS,
+  type Metre,
+  QUARTER,
+  type Strain,
+  Tune,
+} from "../../score";
 import { alterIn, type Key, naturalAt, parseChord, type Pitch, type Step } from "../../theory";
 import { FormatError, type Remark, type Spot } from "../problem";
 import { type Cutting, cutBook, LONGEST_TUNE } from "./book";
@@ -17,7 +33,10 @@ export type ReadTune = { tune: Tune; remarks: Remark[]; index: number };
 /** Reads one tune cut from a book. Throws a FormatError with line and column of the file. */
 export function readAbcTune(cutting: Cutting): { tune: Tune; remarks: Remark[] } {
   if (cutting.text.length > LONGEST_TUNE) {
-    throw new FormatError(`This tune is over ${LONGEST_TUNE} characters long. Split it into smaller tunes.`, { line: cutting.line, column: 1 });
+    throw new FormatError(`This tune is over ${LONGEST_TUNE} characters long. Split it into smaller tunes.`, {
+      line: cutting.line,
+      column: 1,
+    });
   }
   const { text, remarks } = tidy(cutting.text, cutting.line);
   const header = cutting.header ? `${cutting.header}\n` : "";
@@ -29,7 +48,10 @@ export function readAbcTune(cutting: Cutting): { tune: Tune; remarks: Remark[] }
   const fields = headerFields(header + text);
   const keyLine = text.split("\n").findIndex((l) => l.startsWith("K:"));
   if (keyLine < 0) {
-    throw new FormatError("This tune has no key. Add a line such as K:D before the music.", { line: cutting.line, column: 1 });
+    throw new FormatError("This tune has no key. Add a line such as K:D before the music.", {
+      line: cutting.line,
+      column: 1,
+    });
   }
   checkKey(text, cutting.line);
   const parser = new Parse();
@@ -37,7 +59,10 @@ export function readAbcTune(cutting: Cutting): { tune: Tune; remarks: Remark[] }
     try {
       return run();
     } catch (error) {
-      throw new FormatError(`The music could not be read (${error instanceof Error ? error.message : "unknown reason"}). Check the signs on this tune's lines.`, { line: cutting.line + keyLine, column: 1 });
+      throw new FormatError(
+        `The music could not be read (${error instanceof Error ? error.message : "unknown reason"}). Check the signs on this tune's lines.`,
+        { line: cutting.line + keyLine, column: 1 },
+      );
     }
   };
   guarded(() => parser.parse(header + text, {}, 0));
@@ -46,22 +71,38 @@ export function readAbcTune(cutting: Cutting): { tune: Tune; remarks: Remark[] }
     remarks.push({ ...spotOf(w.startChar), message: `${w.message}.` });
   }
   const tune = guarded(() => new Builder(parser.getTune(), fields, spotOf, remarks).tune());
-  if (!tune) throw new FormatError("This tune has a header but no notes. Add the music below the K: line.", { line: cutting.line + keyLine, column: 1 });
+  if (!tune)
+    throw new FormatError("This tune has a header but no notes. Add the music below the K: line.", {
+      line: cutting.line + keyLine,
+      column: 1,
+    });
   const checked = Tune.safeParse(tune);
   if (!checked.success) {
     const issue = checked.error.issues[0];
-    throw new FormatError(`Something in this tune is out of bounds (${issue?.path.join(".")}: ${issue?.message}).`, { line: cutting.line, column: 1 });
+    throw new FormatError(`Something in this tune is out of bounds (${issue?.path.join(".")}: ${issue?.message}).`, {
+      line: cutting.line,
+      column: 1,
+    });
   }
   return { tune: checked.data, remarks };
 }
 
-/** Reads every tune of an ABC text. Refused tunes are listed with their reason and place; the others are read all the same. */
+/**
+ * Reads every tune of an ABC text. Refused tunes are listed with their reason and place; the others are read all the
+ * same.
+ */
 export function readAbc(text: string): { tunes: ReadTune[]; refused: { error: FormatError; index: number }[] } {
   const tunes: ReadTune[] = [];
   const refused: { error: FormatError; index: number }[] = [];
   const cuttings = cutBook(text);
   if (cuttings.length === 0) {
-    refused.push({ index: 1, error: new FormatError("No tune found. A tune needs a K: line with its key, such as K:D, and notes below it.", { line: 1, column: 1 }) });
+    refused.push({
+      index: 1,
+      error: new FormatError("No tune found. A tune needs a K: line with its key, such as K:D, and notes below it.", {
+        line: 1,
+        column: 1,
+      }),
+    });
   }
   cuttings.forEach((cutting, i) => {
     try {
@@ -84,7 +125,8 @@ function headerFields(text: string): Map<string, string[]> {
   return fields;
 }
 
-const GOOD_KEY = /^([A-G]|HP\b|none\b|[\^_=][_^]?[a-g]|(clef|treble|alto|tenor|bass|perc|middle|m=|octave|transpose|score|staff|stafflines|cue|style|shift)\b)/i;
+const GOOD_KEY =
+  /^([A-G]|HP\b|none\b|[\^_=][_^]?[a-g]|(clef|treble|alto|tenor|bass|perc|middle|m=|octave|transpose|score|staff|stafflines|cue|style|shift)\b)/i;
 
 /** The one field that nothing can be guessed for when it is wrong. */
 function checkKey(text: string, first: number) {
@@ -93,14 +135,23 @@ function checkKey(text: string, first: number) {
     const value = line.slice(2).replace(/%.*/, "").trim();
     const column = 3 + (line.slice(2).length - line.slice(2).trimStart().length);
     if (line.startsWith("K:") && value && !GOOD_KEY.test(value)) {
-      throw new FormatError(`"${value.slice(0, 40)}" is not a key. Write a tonic and a mode, such as K:D, K:Edor or K:Amix.`, { line: first + i, column });
+      throw new FormatError(
+        `"${value.slice(0, 40)}" is not a key. Write a tonic and a mode, such as K:D, K:Edor or K:Amix.`,
+        { line: first + i, column },
+      );
     }
     if (line.startsWith("K:")) return;
   }
 }
 
 const plain = (value: unknown): string =>
-  typeof value === "string" ? value : Array.isArray(value) ? value.map(plain).join("") : value && typeof value === "object" && "text" in value ? plain(value.text) : "";
+  typeof value === "string"
+    ? value
+    : Array.isArray(value)
+      ? value.map(plain).join("")
+      : value && typeof value === "object" && "text" in value
+        ? plain(value.text)
+        : "";
 
 /** Turns the parser's lines into strains and bars. Small state, one pass. */
 class Builder {
@@ -142,13 +193,18 @@ class Builder {
       if (staff.meter) this.setMetre(staff.meter);
       for (const element of staff.voices[0] ?? []) this.take(element);
     }
-    if (voices > 1) this.remarks.push({ ...this.spotOf(0), message: `This tune has ${voices} voices; the first was taken.` });
+    if (voices > 1)
+      this.remarks.push({ ...this.spotOf(0), message: `This tune has ${voices} voices; the first was taken.` });
     this.closeBar("single");
     this.closeStrain();
     if (!this.strains.some((s) => s.bars.some((b) => b.events.some((e) => e.pitches.length > 0)))) return undefined;
-    for (const bar of this.strains.flatMap((s) => s.bars)) if (bar.events.length === 0) bar.events.push({ ticks: QUARTER, pitches: [], invisible: true });
+    for (const bar of this.strains.flatMap((s) => s.bars))
+      if (bar.events.length === 0) bar.events.push({ ticks: QUARTER, pitches: [], invisible: true });
     const strains = pairRepeats(untieStrays(this.strains));
-    const metre = this.startMetre.symbol === "free" && !/none/i.test(this.fields.get("M")?.[0] ?? "") ? inferMetre(strains, this.remarks, this.spotOf(0)) : this.startMetre;
+    const metre =
+      this.startMetre.symbol === "free" && !/none/i.test(this.fields.get("M")?.[0] ?? "")
+        ? inferMetre(strains, this.remarks, this.spotOf(0))
+        : this.startMetre;
     return { ...this.heading(), key: this.startKey, metre, unit: this.unit(metre), strains };
   }
 
@@ -168,7 +224,10 @@ class Builder {
       origin: get("O").join("; ").slice(0, 400),
       source: [...get("S"), ...get("B")].join("; ").slice(0, 2000),
       rights: known.success ? known.data : ("unknown" as const),
-      notes: notes.filter((n) => !(known.success && n.startsWith("Rights: "))).join("\n").slice(0, 20000),
+      notes: notes
+        .filter((n) => !(known.success && n.startsWith("Rights: ")))
+        .join("\n")
+        .slice(0, 20000),
       rhythm: (get("R")[0] ?? "").toLowerCase().slice(0, 200),
       verses: ((meta.unalignedWords as unknown[] | undefined) ?? []).map((w) => plain(w).slice(0, 2000)),
       ...(tempo ? { tempo } : {}),
@@ -194,7 +253,10 @@ class Builder {
     else if (element.el_type === "meter") this.setMetre(element as ParsedMetre);
     else if (element.el_type === "part") this.part(element.title ?? "");
     else if (element.el_type === "tempo") {
-      const tempo = this.tempo({ ...(Array.isArray(element.duration) ? { duration: element.duration } : {}), ...(element.bpm ? { bpm: element.bpm } : {}) });
+      const tempo = this.tempo({
+        ...(Array.isArray(element.duration) ? { duration: element.duration } : {}),
+        ...(element.bpm ? { bpm: element.bpm } : {}),
+      });
       if (tempo) this.change({ tempo });
     }
   }
@@ -206,7 +268,8 @@ class Builder {
   }
 
   private setKey(from: ParsedKey) {
-    const key = keyOf(from) ?? (from.mode ? keyInWords(this.fields.get("K")?.[0] ?? "") : undefined) ?? { tonic: "C", mode: "major" };
+    const key = keyOf(from) ??
+      (from.mode ? keyInWords(this.fields.get("K")?.[0] ?? "") : undefined) ?? { tonic: "C", mode: "major" };
     if (!this.begun) this.startKey = key;
     else if (JSON.stringify(key) !== JSON.stringify(this.key)) this.change({ key });
     this.key = key;
@@ -235,17 +298,27 @@ class Builder {
     const spacer = element.rest?.type === "spacer";
     this.words(element);
     if (spacer) return;
-    if (element.rest?.type === "multimeasure" || element.rest?.type === "invisible-multimeasure") return this.fullRests(element);
+    if (element.rest?.type === "multimeasure" || element.rest?.type === "invisible-multimeasure")
+      return this.fullRests(element);
     if (element.startTriplet && element.tripletMultiplier) {
       const actual = Math.min(16, Math.max(2, element.startTriplet));
-      this.tuplet = { actual, normal: Math.min(16, Math.max(1, Math.round(element.startTriplet * element.tripletMultiplier))), ratio: element.tripletMultiplier };
+      this.tuplet = {
+        actual,
+        normal: Math.min(16, Math.max(1, Math.round(element.startTriplet * element.tripletMultiplier))),
+        ratio: element.tripletMultiplier,
+      };
     }
     const length = typeof element.duration === "number" ? element.duration : 0;
     const ticks = Math.round(length * WHOLE * (this.tuplet?.ratio ?? 1));
     if (ticks < 1) return;
     const pitches = (element.pitches ?? []).slice(0, 8).map((p) => this.pitch(p.pitch, p.accidental));
     const event: Event = { ticks, pitches };
-    if (this.tuplet) event.tuplet = { actual: this.tuplet.actual, normal: this.tuplet.normal, place: element.startTriplet ? "first" : element.endTriplet ? "last" : "inner" };
+    if (this.tuplet)
+      event.tuplet = {
+        actual: this.tuplet.actual,
+        normal: this.tuplet.normal,
+        place: element.startTriplet ? "first" : element.endTriplet ? "last" : "inner",
+      };
     this.dress(event, element);
     this.tied = new Map();
     if (element.pitches?.some((p) => p.startTie)) {
@@ -277,32 +350,53 @@ class Builder {
     if (open || close) event.slurs = { open, close };
     const grace = (element.gracenotes ?? []).filter((g) => typeof g.pitch === "number");
     if (grace.length) {
-      event.grace = grace.map((g) => ({ pitches: [this.pitch(g.pitch, g.accidental)], ticks: Math.max(1, Math.round((g.duration / 0.125) * GRACE_UNIT)) }));
+      event.grace = grace.map((g) => ({
+        pitches: [this.pitch(g.pitch, g.accidental)],
+        ticks: Math.max(1, Math.round((g.duration / 0.125) * GRACE_UNIT)),
+      }));
       if (grace[0]?.acciaccatura) event.graceSlash = true;
     }
     const marks = (element.decoration ?? []).flatMap((d) => {
       const mark = MARK_OF.get(d);
       if (!mark && !this.strangers.has(d)) {
         this.strangers.add(d);
-        this.remarks.push({ ...this.spotOf(element.startChar ?? 0), message: `The decoration "${d}" is not known and was left out.` });
+        this.remarks.push({
+          ...this.spotOf(element.startChar ?? 0),
+          message: `The decoration "${d}" is not known and was left out.`,
+        });
       }
       return mark ? [mark] : [];
     });
     if (marks.length) event.marks = [...new Set(marks)].sort((a, b) => MARKS.indexOf(a) - MARKS.indexOf(b));
     if (element.lyric?.some((l) => l.syllable)) {
       const sung = element.lyric.slice(0, element.lyric.findLastIndex((l) => l.syllable) + 1);
-      event.lyrics = sung.slice(0, 20).map((l) =>
-        l.syllable ? { text: l.syllable.replaceAll("\u00a0", " ").slice(0, 200), ...(l.divider === "-" ? { hyphen: true } : {}) } : null);
+      event.lyrics = sung
+        .slice(0, 20)
+        .map((l) =>
+          l.syllable
+            ? {
+                text: l.syllable.replaceAll("\u00a0", " ").slice(0, 200),
+                ...(l.divider === "-" ? { hyphen: true } : {}),
+              }
+            : null,
+        );
     }
     if (element.rest?.type === "invisible") event.invisible = true;
   }
 
-  /** Pitch from staff position and accidental; an accidental holds to the end of the bar in every octave (ABC 2.1, 11.3). */
+  /**
+   * Pitch from staff position and accidental; an accidental holds to the end of the bar in every octave (ABC 2.1,
+   * 11.3).
+   */
   private pitch(position: number, accidental: string | undefined): Pitch {
     const natural = naturalAt(position + 28);
     const sign = accidental === undefined ? undefined : ALTER[accidental];
     if (sign !== undefined) this.accidentals.set(natural.step, sign);
-    const alter = sign ?? this.tied.get(natural.step + natural.octave) ?? this.accidentals.get(natural.step) ?? alterIn(this.key, natural.step);
+    const alter =
+      sign ??
+      this.tied.get(natural.step + natural.octave) ??
+      this.accidentals.get(natural.step) ??
+      alterIn(this.key, natural.step);
     return { ...natural, octave: Math.min(11, Math.max(-2, natural.octave)), alter };
   }
 
@@ -358,6 +452,12 @@ class Builder {
   }
 }
 
-const PLACES: Record<string, "above" | "below" | "left" | "right" | "near"> = { above: "above", below: "below", left: "left", right: "right", relative: "near" };
+const PLACES: Record<string, "above" | "below" | "left" | "right" | "near"> = {
+  above: "above",
+  below: "below",
+  left: "left",
+  right: "right",
+  relative: "near",
+};
 
 const emptyBar = (): Bar => ({ events: [], chords: [], changes: [], barline: "single" });

@@ -1,4 +1,18 @@
-import { barTicks, beatTicks, type Change, type Event, type Metre, QUARTER, rest, type Sheet, type Staff, type Tune, tuneSheet, places as placesOf, type Place } from "../../score";
+import {
+  barTicks,
+  beatTicks,
+  type Change,
+  type Event,
+  type Metre,
+  QUARTER,
+  rest,
+  type Sheet,
+  type Staff,
+  type Tune,
+  tuneSheet,
+  places as placesOf,
+  type Place,
+} from "../../score";
 import { alterIn, type Key, type Pitch, STEPS, type Step } from "../../theory";
 import { BARLINE_SIGN, DECORATIONS, MODE_SUFFIX, SHORT_SIGNS } from "./words";
 
@@ -13,7 +27,10 @@ export function tuneAbc(tune: Tune, number = 1): string {
     ["X", String(number)],
     ["T", tune.title],
     ...tune.otherTitles.map((t): [string, string] => ["T", t]),
-    ["C", tune.composer], ["O", tune.origin], ["R", danceText(tune)], ["S", tune.source],
+    ["C", tune.composer],
+    ["O", tune.origin],
+    ["R", danceText(tune)],
+    ["S", tune.source],
     ...tune.notes.split("\n").map((n): [string, string] => ["N", n]),
     ...(tune.rights === "unknown" ? [] : [["N", `Rights: ${tune.rights}`] as [string, string]]),
   ];
@@ -25,9 +42,12 @@ export function tuneAbc(tune: Tune, number = 1): string {
   }
   const strainStarts = new Set(from.filter((p, i) => i === 0 || from[i - 1]?.strain !== p.strain).map((p) => p.index));
   return [
-    ...heading(fields), ...setting(tune.metre, tune.unit, tune.tempo), `K:${keyText(tune.key)}`,
+    ...heading(fields),
+    ...setting(tune.metre, tune.unit, tune.tempo),
+    `K:${keyText(tune.key)}`,
     ...body(tuneSheet(tune, from), tune.key, tune.unit, labels, strainStarts),
-    ...tune.verses.map((v) => `W:${oneLine(v)}`), "",
+    ...tune.verses.map((v) => `W:${oneLine(v)}`),
+    "",
   ].join("\n");
 }
 
@@ -35,21 +55,39 @@ export function tuneAbc(tune: Tune, number = 1): string {
 export function sheetAbc(sheet: Sheet, number = 1): string {
   const start = sheet.places[0];
   if (!start) return "";
-  const fields: [string, string][] = [["X", String(number)], ["T", sheet.title], ["T", sheet.subtitle], ["C", sheet.composer]];
+  const fields: [string, string][] = [
+    ["X", String(number)],
+    ["T", sheet.title],
+    ["T", sheet.subtitle],
+    ["C", sheet.composer],
+  ];
   const unit = WHOLE / 8;
   return [
-    ...heading(fields), ...setting(start.metre, unit, sheet.tempo), `K:${keyText(start.key)}`,
-    ...body(sheet, start.key, unit, new Map(), new Set()), "",
+    ...heading(fields),
+    ...setting(start.metre, unit, sheet.tempo),
+    `K:${keyText(start.key)}`,
+    ...body(sheet, start.key, unit, new Map(), new Set()),
+    "",
   ].join("\n");
 }
 
-/** Capitals keep a widespread player from bending a hornpipe's written rhythm, or refusing it in cut time; reading lowers them again. */
+/**
+ * Capitals keep a widespread player from bending a hornpipe's written rhythm, or refusing it in cut time; reading
+ * lowers them again.
+ */
 const danceText = ({ rhythm }: Tune) => (rhythm.startsWith("hornpipe") ? rhythm.toUpperCase() : rhythm);
 
-const oneLine = (text: string) => text.replace(/[\r\n]+/g, " ").replaceAll("%", "\\%").trim();
-const heading = (fields: [string, string][]) => fields.filter(([, v]) => v).map(([letter, value]) => `${letter}:${oneLine(value)}`);
+const oneLine = (text: string) =>
+  text
+    .replace(/[\r\n]+/g, " ")
+    .replaceAll("%", "\\%")
+    .trim();
+const heading = (fields: [string, string][]) =>
+  fields.filter(([, v]) => v).map(([letter, value]) => `${letter}:${oneLine(value)}`);
 const setting = (metre: Metre, unit: number, tempo: Tune["tempo"]) => [
-  `M:${metreText(metre)}`, `L:${fraction(unit, WHOLE)}`, ...(tempo ? [`Q:${tempoText(tempo)}`] : []),
+  `M:${metreText(metre)}`,
+  `L:${fraction(unit, WHOLE)}`,
+  ...(tempo ? [`Q:${tempoText(tempo)}`] : []),
 ];
 
 const gcd = (a: number, b: number): number => (b ? gcd(b, a % b) : a);
@@ -59,24 +97,43 @@ const SYMBOLS = { common: "C", cut: "C|", free: "none" } as const;
 const metreText = (metre: Metre) => (metre.symbol ? SYMBOLS[metre.symbol] : `${metre.beats}/${metre.unit}`);
 
 function keyText(key: Key): string {
-  const extra = STEPS.filter((s) => key.extra?.[s] !== undefined).map((s) => ` ${ACCIDENTAL[String(key.extra?.[s])]}${s.toLowerCase()}`);
+  const extra = STEPS.filter((s) => key.extra?.[s] !== undefined).map(
+    (s) => ` ${ACCIDENTAL[String(key.extra?.[s])]}${s.toLowerCase()}`,
+  );
   return key.tonic + MODE_SUFFIX[key.mode] + extra.join("");
 }
 
 const ACCIDENTAL: Record<string, string> = { "-2": "__", "-1": "_", "0": "=", "1": "^", "2": "^^" };
 
 /** Music lines: four bars a line, voices in turn, words under the first staff. */
-function body(sheet: Sheet, key: Key, unit: number, labels: ReadonlyMap<number, string>, breaks: ReadonlySet<number>): string[] {
+function body(
+  sheet: Sheet,
+  key: Key,
+  unit: number,
+  labels: ReadonlyMap<number, string>,
+  breaks: ReadonlySet<number>,
+): string[] {
   const writers = sheet.staves.map((staff, i) => new VoiceWriter(sheet, staff, key, unit, i === 0));
   const lines: string[] = [];
   if (writers.length > 1) {
-    sheet.staves.forEach((staff, i) => void lines.push(`V:${i + 1} name="${oneLine(staff.name).replaceAll('"', "'")}"${staff.clef === "treble" ? "" : ` clef=${staff.clef}`}`));
+    sheet.staves.forEach(
+      (staff, i) =>
+        void lines.push(
+          `V:${i + 1} name="${oneLine(staff.name).replaceAll('"', "'")}"${staff.clef === "treble" ? "" : ` clef=${staff.clef}`}`,
+        ),
+    );
   }
   for (let i = 0; i < sheet.places.length; ) {
     const label = labels.get(i);
     if (label) lines.push(`P:${oneLine(label)}`);
     let end = i + 1;
-    while (end < sheet.places.length && end < i + (sheet.places[i]?.pickup ? 5 : 4) && !labels.has(end) && !breaks.has(end)) end += 1;
+    while (
+      end < sheet.places.length &&
+      end < i + (sheet.places[i]?.pickup ? 5 : 4) &&
+      !labels.has(end) &&
+      !breaks.has(end)
+    )
+      end += 1;
     writers.forEach((writer, v) => {
       if (writers.length > 1) lines.push(`V:${v + 1}`);
       lines.push(...writer.line(i, end));
@@ -108,10 +165,18 @@ class VoiceWriter {
     for (let i = from; i < to; i++) {
       const place = this.sheet.places[i] as Place;
       const events = this.staff.bars[i] ?? [rest(place.ticks)];
-      text += this.opening(i) + this.bar(place, events, this.leads ? this.sheet.chords.filter((c) => c.bar === i) : []) + this.closing(i);
+      text +=
+        this.opening(i) +
+        this.bar(place, events, this.leads ? this.sheet.chords.filter((c) => c.bar === i) : []) +
+        this.closing(i);
       this.sing(events, verses);
     }
-    return [text, ...(this.leads && this.staff.lyrics !== false ? verses.filter((v) => v.some((s) => s.trim() !== "*")).map((v) => `w:${v.join("")}`) : [])];
+    return [
+      text,
+      ...(this.leads && this.staff.lyrics !== false
+        ? verses.filter((v) => v.some((s) => s.trim() !== "*")).map((v) => `w:${v.join("")}`)
+        : []),
+    ];
   }
 
   /** Repeat and ending signs before a bar. */
@@ -131,13 +196,18 @@ class VoiceWriter {
     this.accidentals.clear();
     this.now = events;
     const beat = beatTicks(place.metre);
-    const beam = barTicks(place.metre) % (2 * beat) === 0 && place.metre.unit <= 4 && place.metre.beats !== 2 ? 2 * beat : beat;
+    const beam =
+      barTicks(place.metre) % (2 * beat) === 0 && place.metre.unit <= 4 && place.metre.beats !== 2 ? 2 * beat : beat;
     let text = "";
     let at = 0;
     const waiting = [...chords].sort((a, b) => a.at - b.at);
     for (const event of events) {
-      for (const change of place.bar.changes.filter((c) => c.at === at || (c.at > at && c.at < at + event.ticks))) text += this.changeText(change, place, at);
-      for (const piece of cutAt(event, waiting.map((c) => c.at - at))) {
+      for (const change of place.bar.changes.filter((c) => c.at === at || (c.at > at && c.at < at + event.ticks)))
+        text += this.changeText(change, place, at);
+      for (const piece of cutAt(
+        event,
+        waiting.map((c) => c.at - at),
+      )) {
         let signs = "";
         while (waiting[0] && waiting[0].at <= at) signs += `"${waiting.shift()?.symbol}"`;
         text += this.event(piece, signs);
@@ -166,16 +236,31 @@ class VoiceWriter {
     const continues = event.pitches.some((p) => this.tied.has(`${p.step}${p.octave}:${p.alter}`));
     // Named marks before short signs, and no short sign on a note held from the last: other readers stumble there.
     const short = (event.marks ?? []).filter((m) => SHORT_SIGNS[m] && !continues);
-    const marks = [...(event.marks ?? []).filter((m) => !short.includes(m)).map((m) => `!${NAME_OF.get(m)}!`), ...short.map((m) => SHORT_SIGNS[m])].join("");
+    const marks = [
+      ...(event.marks ?? []).filter((m) => !short.includes(m)).map((m) => `!${NAME_OF.get(m)}!`),
+      ...short.map((m) => SHORT_SIGNS[m]),
+    ].join("");
     const grace = event.grace
       ? `{${event.graceSlash ? "/" : ""}${event.grace.map((g) => this.pitch(g.pitches[0] as Pitch, false) + length(g.ticks, QUARTER / 2)).join("")}}`
       : "";
     const slurs = event.slurs ?? { open: 0, close: 0 };
     const written = tuplet ? (event.ticks * tuplet.actual) / tuplet.normal : event.ticks;
     const sound = event.pitches.map((p) => this.pitch(p, true));
-    const body = sound.length === 0 ? (event.invisible ? "x" : "z") : sound.length === 1 ? sound[0] : `[${sound.join("")}]`;
+    const body =
+      sound.length === 0 ? (event.invisible ? "x" : "z") : sound.length === 1 ? sound[0] : `[${sound.join("")}]`;
     this.tied = new Set(event.tie ? event.pitches.map((p) => `${p.step}${p.octave}:${p.alter}`) : []);
-    return open + signs + words + "(".repeat(slurs.open) + grace + marks + body + length(written, this.unit) + (event.tie ? "-" : "") + ")".repeat(slurs.close);
+    return (
+      open +
+      signs +
+      words +
+      "(".repeat(slurs.open) +
+      grace +
+      marks +
+      body +
+      length(written, this.unit) +
+      (event.tie ? "-" : "") +
+      ")".repeat(slurs.close)
+    );
   }
 
   /** Notes of the tuplet that starts here: up to its last, or as far as tuplet notes go on in the bar. */
@@ -192,9 +277,15 @@ class VoiceWriter {
     const tied = ties && this.tied.has(`${pitch.step}${pitch.octave}:${pitch.alter}`);
     const expected = now ? now.alter : alterIn(this.key, pitch.step);
     // An accidental set in another octave is written again, for readers that keep octaves apart.
-    const sign = !tied && (expected !== pitch.alter || (now && now.octave !== pitch.octave)) ? ACCIDENTAL[String(pitch.alter)] : "";
+    const sign =
+      !tied && (expected !== pitch.alter || (now && now.octave !== pitch.octave))
+        ? ACCIDENTAL[String(pitch.alter)]
+        : "";
     if (sign) this.accidentals.set(pitch.step, { alter: pitch.alter, octave: pitch.octave });
-    const letter = pitch.octave >= 5 ? pitch.step.toLowerCase() + "'".repeat(pitch.octave - 5) : pitch.step + ",".repeat(4 - pitch.octave);
+    const letter =
+      pitch.octave >= 5
+        ? pitch.step.toLowerCase() + "'".repeat(pitch.octave - 5)
+        : pitch.step + ",".repeat(4 - pitch.octave);
     return sign + letter;
   }
 
@@ -238,4 +329,3 @@ function length(ticks: number, unit: number): string {
   if (d === 1) return n === 1 ? "" : String(n);
   return `${n === 1 ? "" : n}/${d}`;
 }
-

@@ -3,21 +3,35 @@ import { FormatError } from "../problem";
 
 /** A chord over a place in the words: `letters` letters and digits of the verse come before it. */
 export type SungChord = { symbol: string; letters: number; line: number };
-export type SongSheet = { title: string; /** The words, letters and digits only, small. */ letters: string; chords: SungChord[]; remarks: string[] };
+export type SongSheet = {
+  title: string /** The words, letters and digits only, small. */;
+  letters: string;
+  chords: SungChord[];
+  remarks: string[];
+};
 
 const LIMIT = 200_000;
-export const lettersOf = (text: string): string => text.normalize("NFD").toLowerCase().replace(/[^\p{L}\p{N}]/gu, "");
+export const lettersOf = (text: string): string =>
+  text
+    .normalize("NFD")
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]/gu, "");
 
 /** Directives that open and close parts without words to sing. */
 const SILENT = /^(start_of_|so)(tab|grid|abc|ly|svg|textblock|t|g)\b/;
 const SPOKEN_END = /^(end_of_|eo)(tab|grid|abc|ly|svg|textblock|t|g)\b/;
 
 /**
- * Reads a ChordPro song sheet (chordpro.org, version 6): title, words and the chords over them. Tablature, grids and comments are passed over; brackets that hold no
+ * Reads a ChordPro song sheet (chordpro.org, version 6): title, words and the chords over them. Tablature, grids and
+ * comments are passed over; brackets that hold no
  * chord are named in the remarks. Throws a FormatError for text that is too long or holds no chord.
  */
 export function readChordPro(text: string): SongSheet {
-  if (text.length > LIMIT) throw new FormatError("This song sheet is longer than 200,000 characters. Bring in one song at a time.", { line: 1, column: 1 });
+  if (text.length > LIMIT)
+    throw new FormatError("This song sheet is longer than 200,000 characters. Bring in one song at a time.", {
+      line: 1,
+      column: 1,
+    });
   const chords: SungChord[] = [];
   const remarks: string[] = [];
   let [title, letters, silent] = ["", "", false];
@@ -33,13 +47,23 @@ export function readChordPro(text: string): SongSheet {
     if (silent || raw.startsWith("#")) return;
     for (const piece of raw.matchAll(/\[([^\]]*)\]|([^[]+|\[)/g)) {
       const [, inside, words] = piece;
-      if (inside === undefined) { letters += lettersOf(words ?? ""); continue; }
+      if (inside === undefined) {
+        letters += lettersOf(words ?? "");
+        continue;
+      }
       if (inside.startsWith("*")) continue;
       const chord = parseChord(inside);
       if (chord) chords.push({ symbol: chord.symbol, letters: letters.length, line: i + 1 });
-      else remarks.push(`Line ${i + 1}, column ${(piece.index ?? 0) + 1}: "${inside.slice(0, 24)}" is not a chord; left out.`);
+      else
+        remarks.push(
+          `Line ${i + 1}, column ${(piece.index ?? 0) + 1}: "${inside.slice(0, 24)}" is not a chord; left out.`,
+        );
     }
   });
-  if (chords.length === 0) throw new FormatError("No chord stands in this song sheet. Write chords in square brackets before the syllable they fall on, such as [G]Down by the [D]quay.", { line: 1, column: 1 });
+  if (chords.length === 0)
+    throw new FormatError(
+      "No chord stands in this song sheet. Write chords in square brackets before the syllable they fall on, such as [G]Down by the [D]quay.",
+      { line: 1, column: 1 },
+    );
   return { title, letters, chords, remarks };
 }

@@ -7,7 +7,12 @@ export type Grid = (typeof GRIDS)[number];
 
 /** Parts a quarter may be cut in, with what each costs: a finer grid must earn its place. */
 const CUTS: readonly { parts: number; cost: number }[] = [
-  { parts: 1, cost: 0 }, { parts: 2, cost: 0.012 }, { parts: 3, cost: 0.035 }, { parts: 4, cost: 0.035 }, { parts: 6, cost: 0.07 }, { parts: 8, cost: 0.09 },
+  { parts: 1, cost: 0 },
+  { parts: 2, cost: 0.012 },
+  { parts: 3, cost: 0.035 },
+  { parts: 4, cost: 0.035 },
+  { parts: 6, cost: 0.07 },
+  { parts: 8, cost: 0.09 },
 ];
 const FIXED: Record<Exclude<Grid, "auto" | "file">, number> = { eighths: 2, sixteenths: 4, triplets: 3 };
 
@@ -16,10 +21,16 @@ const FINE = 840;
 
 /** Whether every time of a file already lies on simple fractions of a quarter. */
 export const isExact = (notes: readonly Raw[]): boolean =>
-  notes.every((n) => [n.from, n.to].every((t) => { const at = (t * FINE) % 1; return Math.min(at, 1 - at) < 0.02; }));
+  notes.every((n) =>
+    [n.from, n.to].every((t) => {
+      const at = (t * FINE) % 1;
+      return Math.min(at, 1 - at) < 0.02;
+    }),
+  );
 
 /**
- * Draws starts to the grid that fits each quarter best, and ends to the next start or the grid, so that a line played by hand reads as
+ * Draws starts to the grid that fits each quarter best, and ends to the next start or the grid, so that a line played
+ * by hand reads as
  * written. Also gives the mean shift of a start, in quarters.
  */
 export function quantise(notes: readonly Raw[], grid: Grid): { notes: Raw[]; shift: number } {
@@ -29,14 +40,17 @@ export function quantise(notes: readonly Raw[], grid: Grid): { notes: Raw[]; shi
     const quarter = Math.floor(n.from + 1 / 16);
     byQuarter.set(quarter, [...(byQuarter.get(quarter) ?? []), n.from]);
   }
-  const cuts = new Map([...byQuarter].map(([quarter, starts]) => [quarter, grid === "auto" ? bestCut(quarter, starts) : FIXED[grid]]));
+  const cuts = new Map(
+    [...byQuarter].map(([quarter, starts]) => [quarter, grid === "auto" ? bestCut(quarter, starts) : FIXED[grid]]),
+  );
   const snap = (time: number) => {
     const quarter = Math.floor(time + 1 / 16);
     const parts = cuts.get(quarter) ?? (grid === "auto" ? 2 : FIXED[grid]);
     return quarter + Math.round((time - quarter) * parts) / parts;
   };
   const starts = notes.map((n) => snap(n.from));
-  const shift = notes.reduce((sum, n, i) => sum + Math.abs((starts[i] as number) - n.from), 0) / Math.max(1, notes.length);
+  const shift =
+    notes.reduce((sum, n, i) => sum + Math.abs((starts[i] as number) - n.from), 0) / Math.max(1, notes.length);
   const order = [...new Set(starts)].sort((a, b) => a - b);
   const nextOf = new Map(order.map((s, i) => [s, order[i + 1] ?? Infinity]));
   const drawn = notes.map((n, i) => {
@@ -53,8 +67,15 @@ export function quantise(notes: readonly Raw[], grid: Grid): { notes: Raw[]; shi
 
 function bestCut(quarter: number, starts: readonly number[]): number {
   const costed = CUTS.map(({ parts, cost }) => {
-    const off = starts.map((s) => { const at = (s - quarter) * parts; return Math.abs(at - Math.round(at)) / parts; });
-    const clash = new Set(starts.map((s) => Math.round((s - quarter) * parts))).size < new Set(starts.map((s) => Math.round(s * 16))).size ? 0.05 : 0;
+    const off = starts.map((s) => {
+      const at = (s - quarter) * parts;
+      return Math.abs(at - Math.round(at)) / parts;
+    });
+    const clash =
+      new Set(starts.map((s) => Math.round((s - quarter) * parts))).size <
+      new Set(starts.map((s) => Math.round(s * 16))).size
+        ? 0.05
+        : 0;
     return { parts, cost: cost + clash + off.reduce((a, b) => a + b, 0) / starts.length + Math.max(...off) * 0.4 };
   });
   return costed.reduce((best, c) => (c.cost < best.cost ? c : best)).parts;

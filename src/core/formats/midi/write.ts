@@ -12,20 +12,61 @@ type Timed = { at: number; order: number; event: MidiEvent };
 /** A performance as a standard MIDI file, format 1: a track for time and key, then a track a line. */
 export function performanceMidi(performance: Performance): Uint8Array {
   const conductor: Timed[] = [
-    { at: 0, order: 0, event: { deltaTime: 0, meta: true, type: "trackName", text: bytes(performance.title) } as MidiEvent },
-    ...performance.tempos.map((t) => ({ at: t.at, order: 1, event: { deltaTime: 0, meta: true, type: "setTempo", microsecondsPerBeat: Math.round((60e6 * QUARTER) / (t.bpm * t.beat)) } as MidiEvent })),
-    ...performance.metres.map((m) => ({ at: m.at, order: 2, event: { deltaTime: 0, meta: true, type: "timeSignature", numerator: m.beats, denominator: m.unit, metronome: 24, thirtyseconds: 8 } as MidiEvent })),
-    ...performance.keys.map((k) => ({ at: k.at, order: 3, event: { deltaTime: 0, meta: true, type: "keySignature", key: k.sharps, scale: k.minor ? 1 : 0 } as MidiEvent })),
+    {
+      at: 0,
+      order: 0,
+      event: { deltaTime: 0, meta: true, type: "trackName", text: bytes(performance.title) } as MidiEvent,
+    },
+    ...performance.tempos.map((t) => ({
+      at: t.at,
+      order: 1,
+      event: {
+        deltaTime: 0,
+        meta: true,
+        type: "setTempo",
+        microsecondsPerBeat: Math.round((60e6 * QUARTER) / (t.bpm * t.beat)),
+      } as MidiEvent,
+    })),
+    ...performance.metres.map((m) => ({
+      at: m.at,
+      order: 2,
+      event: {
+        deltaTime: 0,
+        meta: true,
+        type: "timeSignature",
+        numerator: m.beats,
+        denominator: m.unit,
+        metronome: 24,
+        thirtyseconds: 8,
+      } as MidiEvent,
+    })),
+    ...performance.keys.map((k) => ({
+      at: k.at,
+      order: 3,
+      event: { deltaTime: 0, meta: true, type: "keySignature", key: k.sharps, scale: k.minor ? 1 : 0 } as MidiEvent,
+    })),
   ];
   const tracks = performance.lines.map((line, i) => {
     const channel = i % 15 >= 9 ? (i % 15) + 1 : i % 15;
     const events: Timed[] = [
       { at: 0, order: 0, event: { deltaTime: 0, meta: true, type: "trackName", text: bytes(line.name) } as MidiEvent },
-      { at: 0, order: 1, event: { deltaTime: 0, channel, type: "programChange", programNumber: line.program } as MidiEvent },
+      {
+        at: 0,
+        order: 1,
+        event: { deltaTime: 0, channel, type: "programChange", programNumber: line.program } as MidiEvent,
+      },
     ];
     for (const s of performance.sounds.filter((s) => s.line === line.id)) {
-      events.push({ at: s.at, order: 3, event: { deltaTime: 0, channel, type: "noteOn", noteNumber: s.key, velocity: s.velocity } as MidiEvent });
-      events.push({ at: s.at + s.ticks, order: 2, event: { deltaTime: 0, channel, type: "noteOff", noteNumber: s.key, velocity: 0 } as MidiEvent });
+      events.push({
+        at: s.at,
+        order: 3,
+        event: { deltaTime: 0, channel, type: "noteOn", noteNumber: s.key, velocity: s.velocity } as MidiEvent,
+      });
+      events.push({
+        at: s.at + s.ticks,
+        order: 2,
+        event: { deltaTime: 0, channel, type: "noteOff", noteNumber: s.key, velocity: 0 } as MidiEvent,
+      });
     }
     return events;
   });

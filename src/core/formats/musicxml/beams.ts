@@ -9,7 +9,9 @@ const flags = (event: Event): number => {
   return type === undefined ? 0 : Math.max(0, ["eighth", "16th", "32nd", "64th", "128th"].indexOf(type) + 1);
 };
 
-/** Ticks that one beam may span: half a bar in common and cut time, the whole of a 2/4 bar of eighths, otherwise a beat. */
+/**
+ * Ticks that one beam may span: half a bar in common and cut time, the whole of a 2/4 bar of eighths, otherwise a beat.
+ */
 function span(place: Place, events: readonly Event[]): number {
   const beat = beatTicks(place.metre);
   const { beats, unit } = place.metre;
@@ -38,7 +40,11 @@ export function beams(place: Place, events: readonly Event[]): string[][] {
   const words: string[][] = events.map(() => []);
   for (const members of groups.filter((g) => g.length > 1)) {
     members.forEach((i, k) => {
-      const [own, before, after] = [flags(events[i] as Event), k > 0 ? flags(events[members[k - 1] as number] as Event) : 0, k < members.length - 1 ? flags(events[members[k + 1] as number] as Event) : 0];
+      const [own, before, after] = [
+        flags(events[i] as Event),
+        k > 0 ? flags(events[members[k - 1] as number] as Event) : 0,
+        k < members.length - 1 ? flags(events[members[k + 1] as number] as Event) : 0,
+      ];
       words[i] = Array.from({ length: own }, (_, level) => {
         const [left, right] = [before > level, after > level];
         return left && right ? "continue" : left ? "end" : right ? "begin" : k > 0 ? "backward hook" : "forward hook";

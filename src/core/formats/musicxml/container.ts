@@ -8,7 +8,9 @@ const START = { line: 1, column: 1 };
 const LARGEST = 30_000_000;
 const TIGHTEST = 200;
 
-/** The score inside a compressed MusicXML file (.mxl). Refuses containers that unfold to more than a score could hold. */
+/**
+ * The score inside a compressed MusicXML file (.mxl). Refuses containers that unfold to more than a score could hold.
+ */
 export function scoreInContainer(bytes: Uint8Array): string {
   const open = (wanted: (name: string) => boolean) => {
     let claimed = 0;
@@ -16,7 +18,10 @@ export function scoreInContainer(bytes: Uint8Array): string {
       if (!wanted(name)) return false;
       claimed += originalSize;
       if (claimed > LARGEST || (originalSize > 1_000_000 && originalSize > size * TIGHTEST)) {
-        throw new FormatError("This container unfolds to far more than a score holds, so it was not opened. Save the score as plain .musicxml.", START);
+        throw new FormatError(
+          "This container unfolds to far more than a score holds, so it was not opened. Save the score as plain .musicxml.",
+          START,
+        );
       }
       return true;
     };
@@ -24,13 +29,20 @@ export function scoreInContainer(bytes: Uint8Array): string {
       return unzipSync(bytes, { filter });
     } catch (error) {
       if (error instanceof FormatError) throw error;
-      throw new FormatError(`This is not a sound compressed score (${error instanceof Error ? error.message : "broken file"}). Save it again.`, START);
+      throw new FormatError(
+        `This is not a sound compressed score (${error instanceof Error ? error.message : "broken file"}). Save it again.`,
+        START,
+      );
     }
   };
   const meta = open((name) => name === "META-INF/container.xml")["META-INF/container.xml"];
-  const listed = meta ? all(child(readDocument(strFromU8(meta)), "rootfiles"), "rootfile").map((r) => r.attributes["full-path"] ?? "") : [];
+  const listed = meta
+    ? all(child(readDocument(strFromU8(meta)), "rootfiles"), "rootfile").map((r) => r.attributes["full-path"] ?? "")
+    : [];
   const root = listed.find((path) => /\.(musicxml|xml)$/i.test(path));
-  const files = open((name) => (root ? name === root : /\.(musicxml|xml)$/i.test(name) && !name.startsWith("META-INF/")));
+  const files = open((name) =>
+    root ? name === root : /\.(musicxml|xml)$/i.test(name) && !name.startsWith("META-INF/"),
+  );
   const score = root ? files[root] : Object.values(files)[0];
   if (!score) throw new FormatError("There is no score in this container.", START);
   return decodeText(score);

@@ -15,7 +15,9 @@ import { sheetMusicXml } from ".";
 
 let verovio: VerovioToolkit;
 beforeAll(async () => {
-  const { default: create } = (await import(pathToFileURL("node_modules/verovio/dist/verovio-module.mjs").href)) as { default: () => Promise<unknown> };
+  const { default: create } = (await import(pathToFileURL("node_modules/verovio/dist/verovio-module.mjs").href)) as {
+    default: () => Promise<unknown>;
+  };
   verovio = new VerovioToolkit(await create());
 });
 
@@ -49,24 +51,42 @@ describe("MusicXML", () => {
   });
 
   it("fills every bar of random tunes exactly", () => {
-    const parser = new XMLParser({ ignoreAttributes: false, isArray: (name) => ["measure", "note", "part"].includes(name) });
-    fc.assert(fc.property(arbitraryTune({ maxBars: 3 }), (tune) => {
-      const sheet = tuneSheet(tune, places(tune));
-      const parsed = parser.parse(sheetMusicXml(sheet));
-      const measures = parsed["score-partwise"].part[0].measure as { note?: { duration?: number; chord?: string; grace?: string }[] }[];
-      measures.forEach((m, i) => {
-        const sum = (m.note ?? []).filter((n) => n.chord === undefined && n.grace === undefined).reduce((total, n) => total + Number(n.duration), 0);
-        expect(sum).toBe(sheet.places[i]?.ticks);
-      });
-    }), { numRuns: 60 });
+    const parser = new XMLParser({
+      ignoreAttributes: false,
+      isArray: (name) => ["measure", "note", "part"].includes(name),
+    });
+    fc.assert(
+      fc.property(arbitraryTune({ maxBars: 3 }), (tune) => {
+        const sheet = tuneSheet(tune, places(tune));
+        const parsed = parser.parse(sheetMusicXml(sheet));
+        const measures = parsed["score-partwise"].part[0].measure as {
+          note?: { duration?: number; chord?: string; grace?: string }[];
+        }[];
+        measures.forEach((m, i) => {
+          const sum = (m.note ?? [])
+            .filter((n) => n.chord === undefined && n.grace === undefined)
+            .reduce((total, n) => total + Number(n.duration), 0);
+          expect(sum).toBe(sheet.places[i]?.ticks);
+        });
+      }),
+      { numRuns: 60 },
+    );
   });
 
   it("puts a chord on its note, and inside a held note by an offset", () => {
     const tune = tuneOf("d8|");
-    const sheet: Sheet = { ...tuneSheet(tune, places(tune)), chords: [{ bar: 0, at: 0, symbol: "D" }, { bar: 0, at: 6720, symbol: "Am7/E" }] };
+    const sheet: Sheet = {
+      ...tuneSheet(tune, places(tune)),
+      chords: [
+        { bar: 0, at: 0, symbol: "D" },
+        { bar: 0, at: 6720, symbol: "Am7/E" },
+      ],
+    };
     const xml = sheetMusicXml(sheet);
     expect(xml).toContain("<root-step>D</root-step></root><kind>major</kind></harmony>");
-    expect(xml).toContain('<kind text="m7">minor-seventh</kind><bass><bass-step>E</bass-step></bass><offset>6720</offset>');
+    expect(xml).toContain(
+      '<kind text="m7">minor-seventh</kind><bass><bass-step>E</bass-step></bass><offset>6720</offset>',
+    );
   });
 
   it("beams by the half bar in common time, by the beat in a jig, and never over a rest", () => {
@@ -77,14 +97,19 @@ describe("MusicXML", () => {
   });
 
   it("draws an accidental once a bar, not on a tied note, and a natural where it is needed", () => {
-    const signs = [...xmlOf("^g2 g2 =g2 g2|^g8-|g4 z4|", { key: "C" }).matchAll(/<accidental>(\w+)</g)].map((m) => m[1]);
+    const signs = [...xmlOf("^g2 g2 =g2 g2|^g8-|g4 z4|", { key: "C" }).matchAll(/<accidental>(\w+)</g)].map(
+      (m) => m[1],
+    );
     expect(signs).toEqual(["sharp", "natural", "sharp"]);
   });
 
   const schema = process.env.MUSICXML_SCHEMA;
   it.skipIf(!schema || !existsSync(schema))("is valid against the published schema", () => {
     const folder = mkdtempSync(join(tmpdir(), "musicxml-"));
-    const tunes = [...TRICKY.map(([, music, header]) => tuneOf(music, header)), ...fc.sample(arbitraryTune({ maxBars: 4 }), { numRuns: 20, seed: 7 })];
+    const tunes = [
+      ...TRICKY.map(([, music, header]) => tuneOf(music, header)),
+      ...fc.sample(arbitraryTune({ maxBars: 4 }), { numRuns: 20, seed: 7 }),
+    ];
     const files = tunes.map((tune, i) => {
       const work = newWork(tune);
       const file = join(folder, `${i}.musicxml`);

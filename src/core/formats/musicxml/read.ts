@@ -1,4 +1,16 @@
-import { type Bar, barTicks, type Change, type Event, isCompound, type Mark, MARKS, type Metre, QUARTER, type Tempo, Tune } from "../../score";
+import {
+  type Bar,
+  barTicks,
+  type Change,
+  type Event,
+  isCompound,
+  type Mark,
+  MARKS,
+  type Metre,
+  QUARTER,
+  type Tempo,
+  Tune,
+} from "../../score";
 import { type Key, parseChord, type Pitch, STEPS, type Step } from "../../theory";
 import { endingPasses } from "../abc/fields";
 import { FormatError, type Remark, type Spot } from "../problem";
@@ -13,39 +25,78 @@ export type XmlPart = { name: string; notes: number };
 export type ReadXml = { tune: Tune; remarks: Remark[]; parts: XmlPart[]; chosen: number };
 
 const TICKS_OF = new Map(TYPES);
-const BARLINE_OF: Record<string, Bar["barline"]> = { "light-light": "double", "light-heavy": "final", "heavy-light": "heavy", "heavy-heavy": "final", heavy: "heavy", dotted: "dotted", dashed: "dotted" };
+const BARLINE_OF: Record<string, Bar["barline"]> = {
+  "light-light": "double",
+  "light-heavy": "final",
+  "heavy-light": "heavy",
+  "heavy-heavy": "final",
+  heavy: "heavy",
+  dotted: "dotted",
+  dashed: "dotted",
+};
 const SUFFIX_OF = new Map(Object.entries(KINDS).map(([suffix, kind]) => [kind, suffix]));
 
 /**
- * Reads one part of a MusicXML score (partwise or timewise): its first voice, double stops included. What is left out is
+ * Reads one part of a MusicXML score (partwise or timewise): its first voice, double stops included. What is left out
+ * is
  * named in the remarks. Throws a FormatError with line and column.
  */
 export function readMusicXml(text: string, options: { part?: number | undefined } = {}): ReadXml {
   const root = readDocument(text);
   if (root.name !== "score-partwise" && root.name !== "score-timewise") {
-    throw new FormatError(root.name === "opus" ? "This is a list of scores (an opus), not a score. Open one of its scores." : `This is XML, but not a score: its outermost element is <${root.name.slice(0, 40)}>.`, { line: 1, column: 1 });
+    throw new FormatError(
+      root.name === "opus"
+        ? "This is a list of scores (an opus), not a score. Open one of its scores."
+        : `This is XML, but not a score: its outermost element is <${root.name.slice(0, 40)}>.`,
+      { line: 1, column: 1 },
+    );
   }
   const parts = partsOf(root);
-  const count = (measures: readonly Node[]) => measures.reduce((n, m) => n + all(m, "note").filter((x) => child(x, "pitch")).length, 0);
+  const count = (measures: readonly Node[]) =>
+    measures.reduce((n, m) => n + all(m, "note").filter((x) => child(x, "pitch")).length, 0);
   const listed = parts.map(({ name, measures }) => ({ name, notes: count(measures) }));
   const first = listed.findIndex((p) => p.notes > 0);
   const chosen = options.part ?? Math.max(0, first);
   const part = parts[chosen];
-  if (!part) throw new FormatError(parts.length ? `There is no part ${chosen + 1}; this score has ${parts.length}.` : "This score has no parts.", { line: 1, column: 1 });
-  if (listed[chosen]?.notes === 0) throw new FormatError(first < 0 ? "No part of this score has a note with a pitch." : `The part "${part.name}" has no note with a pitch. Choose another.`, { line: 1, column: 1 });
+  if (!part)
+    throw new FormatError(
+      parts.length ? `There is no part ${chosen + 1}; this score has ${parts.length}.` : "This score has no parts.",
+      { line: 1, column: 1 },
+    );
+  if (listed[chosen]?.notes === 0)
+    throw new FormatError(
+      first < 0
+        ? "No part of this score has a note with a pitch."
+        : `The part "${part.name}" has no note with a pitch. Choose another.`,
+      { line: 1, column: 1 },
+    );
   const starts = [...text.matchAll(/<measure[\s>/]/g)].map((m) => m.index);
   const offset = root.name === "score-partwise" ? parts.slice(0, chosen).reduce((n, p) => n + p.measures.length, 0) : 0;
   const spotOf = (measure: number): Spot => {
     const index = starts[offset + measure] ?? 0;
-    return { line: text.slice(0, index).split("\n").length, column: index - text.lastIndexOf("\n", Math.max(0, index - 1)) };
+    return {
+      line: text.slice(0, index).split("\n").length,
+      column: index - text.lastIndexOf("\n", Math.max(0, index - 1)),
+    };
   };
   const remarks: Remark[] = [];
-  if (parts.length > 1) remarks.push({ ...spotOf(0), message: `The score has ${parts.length} parts; "${part.name}" was taken and the others left out (${parts.filter((_, i) => i !== chosen).map((p) => p.name).slice(0, 6).join(", ")}).` });
+  if (parts.length > 1)
+    remarks.push({
+      ...spotOf(0),
+      message: `The score has ${parts.length} parts; "${part.name}" was taken and the others left out (${parts
+        .filter((_, i) => i !== chosen)
+        .map((p) => p.name)
+        .slice(0, 6)
+        .join(", ")}).`,
+    });
   const read = new PartReader(part.measures, spotOf, remarks).tune(heading(root));
   const checked = Tune.safeParse(read);
   if (!checked.success) {
     const issue = checked.error.issues[0];
-    throw new FormatError(`Something in this score is out of bounds (${issue?.path.join(".")}: ${issue?.message}).`, spotOf(0));
+    throw new FormatError(
+      `Something in this score is out of bounds (${issue?.path.join(".")}: ${issue?.message}).`,
+      spotOf(0),
+    );
   }
   return { tune: checked.data, remarks, parts: listed, chosen };
 }
@@ -79,14 +130,25 @@ class PartReader {
   private changes: Change[] = [];
   private tuplet: { ratio: string; sum: number; unit: number } | undefined;
 
-  constructor(private measures: readonly Node[], private spotOf: (measure: number) => Spot, private remarks: Remark[]) {
+  constructor(
+    private measures: readonly Node[],
+    private spotOf: (measure: number) => Spot,
+    private remarks: Remark[],
+  ) {
     const pitched = measures.flatMap((m) => all(m, "note").filter((n) => child(n, "pitch")));
     const voices = [...new Set(pitched.map((n) => textOf(n, "voice") || "1"))];
     this.voice = voices.includes("1") ? "1" : (voices[0] ?? "1");
-    if (voices.length > 1) this.remark(`This part has ${voices.length} voices; the first was taken and the others left out.`);
-    const transpose = measures.flatMap((m) => all(m, "attributes")).map((a) => child(a, "transpose")).find(Boolean);
+    if (voices.length > 1)
+      this.remark(`This part has ${voices.length} voices; the first was taken and the others left out.`);
+    const transpose = measures
+      .flatMap((m) => all(m, "attributes"))
+      .map((a) => child(a, "transpose"))
+      .find(Boolean);
     const semitones = (numberOf(transpose, "chromatic") ?? 0) + 12 * (numberOf(transpose, "octave-change") ?? 0);
-    if (semitones) this.remark(`This part is for a transposing instrument and sounds ${Math.abs(semitones)} semitones ${semitones < 0 ? "lower" : "higher"}; the notes were taken as they are written.`);
+    if (semitones)
+      this.remark(
+        `This part is for a transposing instrument and sounds ${Math.abs(semitones)} semitones ${semitones < 0 ? "lower" : "higher"}; the notes were taken as they are written.`,
+      );
   }
 
   private remark(message: string) {
@@ -102,10 +164,16 @@ class PartReader {
     });
     if (this.graces.length) this.remark("Grace notes with no note after them were left out.");
     const metre = this.startMetre ?? this.metre;
-    const bars = this.bars.map((bar) => (bar.events.length ? bar : { ...bar, events: [{ ticks: barTicks(metre) || QUARTER, pitches: [] }] }));
+    const bars = this.bars.map((bar) =>
+      bar.events.length ? bar : { ...bar, events: [{ ticks: barTicks(metre) || QUARTER, pitches: [] }] },
+    );
     return {
-      ...head, key: this.startKey ?? this.key, metre, unit: metre.symbol !== "free" && metre.beats / metre.unit < 0.75 ? QUARTER / 4 : QUARTER / 2,
-      ...(this.startTempo ? { tempo: this.startTempo } : {}), strains: strainsOf(bars, metre, this.labels),
+      ...head,
+      key: this.startKey ?? this.key,
+      metre,
+      unit: metre.symbol !== "free" && metre.beats / metre.unit < 0.75 ? QUARTER / 4 : QUARTER / 2,
+      ...(this.startTempo ? { tempo: this.startTempo } : {}),
+      strains: strainsOf(bars, metre, this.labels),
     };
   }
 
@@ -115,7 +183,11 @@ class PartReader {
     const edges: { left: Node[]; right: Node[] } = { left: [], right: [] };
     for (const node of measure.children) {
       if (node.name === "note") this.note(node);
-      else if (node.name === "backup" || node.name === "forward") this.at = Math.max(0, this.at + (node.name === "backup" ? -1 : 1) * this.ticks(numberOf(node, "duration") ?? 0));
+      else if (node.name === "backup" || node.name === "forward")
+        this.at = Math.max(
+          0,
+          this.at + (node.name === "backup" ? -1 : 1) * this.ticks(numberOf(node, "duration") ?? 0),
+        );
       else if (node.name === "attributes") this.attributes(node);
       else if (node.name === "direction") this.direction(node);
       else if (node.name === "sound") this.sound(node);
@@ -158,9 +230,14 @@ class PartReader {
   /** Bars of a measure: one, or more where a repeat or double line stands inside it. */
   private split(events: Event[], middle: readonly { at: number; line: Node }[]): { bar: Bar; line?: Node }[] {
     const whole = (from: number, to: number, inside: Event[]): Bar => ({
-      events: inside, barline: "single",
-      chords: this.chords.filter((c) => c.at >= from && (c.at < to || to === Infinity)).map((c) => ({ ...c, at: c.at - from })),
-      changes: this.changes.filter((c) => c.at >= from && (c.at < to || to === Infinity)).map((c) => ({ ...c, at: c.at - from })),
+      events: inside,
+      barline: "single",
+      chords: this.chords
+        .filter((c) => c.at >= from && (c.at < to || to === Infinity))
+        .map((c) => ({ ...c, at: c.at - from })),
+      changes: this.changes
+        .filter((c) => c.at >= from && (c.at < to || to === Infinity))
+        .map((c) => ({ ...c, at: c.at - from })),
     });
     const pieces: { bar: Bar; line?: Node }[] = [];
     let [from, rest] = [0, events];
@@ -192,7 +269,10 @@ class PartReader {
     if (chord) {
       if (last && pitch && !child(node, "cue")) {
         if (last.event.pitches.length >= 8) return this.remark("A chord of more than eight notes was cut to eight.");
-        if (!last.event.pitches.some((p) => p.step === pitch.step && p.octave === pitch.octave && p.alter === pitch.alter)) last.event.pitches.push(pitch);
+        if (
+          !last.event.pitches.some((p) => p.step === pitch.step && p.octave === pitch.octave && p.alter === pitch.alter)
+        )
+          last.event.pitches.push(pitch);
         if (this.tied(node)) last.event.tie = true;
       }
       return;
@@ -225,10 +305,16 @@ class PartReader {
     const alter = numberOf(pitch, "alter") ?? 0;
     if (!Number.isInteger(alter)) this.remark("Quarter tones were rounded to the nearest semitone.");
     const octave = numberOf(pitch, "octave") ?? 4;
-    return { step, alter: Math.max(-3, Math.min(3, Math.sign(alter) * Math.round(Math.abs(alter)))) || 0, octave: Math.max(-2, Math.min(11, Math.round(octave))) };
+    return {
+      step,
+      alter: Math.max(-3, Math.min(3, Math.sign(alter) * Math.round(Math.abs(alter)))) || 0,
+      octave: Math.max(-2, Math.min(11, Math.round(octave))),
+    };
   }
 
-  private tied = (node: Node) => all(node, "tie").some((t) => t.attributes.type === "start") || (all(node, "tie").length === 0 && all(child(node, "notations"), "tied").some((t) => t.attributes.type === "start"));
+  private tied = (node: Node) =>
+    all(node, "tie").some((t) => t.attributes.type === "start") ||
+    (all(node, "tie").length === 0 && all(child(node, "notations"), "tied").some((t) => t.attributes.type === "start"));
 
   private grace(node: Node, pitch: Pitch | undefined, chord: boolean) {
     if (!pitch) return;
@@ -254,8 +340,14 @@ class PartReader {
     const close = Math.min(9, slurs.filter((s) => s.attributes.type === "stop").length);
     if (open || close) event.slurs = { open, close };
     this.tupletOf(event, node, notations);
-    const signs = notations.flatMap((n) => n.children).flatMap((n) => (["articulations", "ornaments", "technical"].includes(n.name) ? n.children : [n]));
-    const own = signs.flatMap((s) => MARK_OF_ELEMENT[s.name] ?? (s.name === "fingering" && /^[0-5]$/.test(s.text.trim()) ? (`finger ${s.text.trim()}` as Mark) : []));
+    const signs = notations
+      .flatMap((n) => n.children)
+      .flatMap((n) => (["articulations", "ornaments", "technical"].includes(n.name) ? n.children : [n]));
+    const own = signs.flatMap(
+      (s) =>
+        MARK_OF_ELEMENT[s.name] ??
+        (s.name === "fingering" && /^[0-5]$/.test(s.text.trim()) ? (`finger ${s.text.trim()}` as Mark) : []),
+    );
     if (textOf(node, "notehead") === "x" && event.pitches.length) own.push("ghost");
     const marks = [...new Set([...this.marks, ...own])];
     this.marks = [];
@@ -270,8 +362,16 @@ class PartReader {
         const verse = Math.min(19, this.verses.indexOf(number));
         while (verses.length <= verse) verses.push(null);
         const syllabic = textOf(lyric, "syllabic");
-        const text = lyric.children.filter((c) => c.name === "text" || c.name === "elision").map((c) => (c.name === "elision" ? c.text || " " : c.text)).join("").replace(/\s+/g, " ").trim();
-        verses[verse] = { text: text.slice(0, 200), ...(syllabic === "begin" || syllabic === "middle" ? { hyphen: true } : {}) };
+        const text = lyric.children
+          .filter((c) => c.name === "text" || c.name === "elision")
+          .map((c) => (c.name === "elision" ? c.text || " " : c.text))
+          .join("")
+          .replace(/\s+/g, " ")
+          .trim();
+        verses[verse] = {
+          text: text.slice(0, 200),
+          ...(syllabic === "begin" || syllabic === "middle" ? { hyphen: true } : {}),
+        };
       }
       event.lyrics = verses;
     }
@@ -281,7 +381,16 @@ class PartReader {
   private tupletOf(event: Event, node: Node, notations: readonly Node[]) {
     const modification = child(node, "time-modification");
     const [actual, normal] = [numberOf(modification, "actual-notes") ?? 0, numberOf(modification, "normal-notes") ?? 0];
-    if (!Number.isInteger(actual) || !Number.isInteger(normal) || actual < 2 || actual > 16 || normal < 1 || normal > 16 || actual === normal) return this.endTuplet();
+    if (
+      !Number.isInteger(actual) ||
+      !Number.isInteger(normal) ||
+      actual < 2 ||
+      actual > 16 ||
+      normal < 1 ||
+      normal > 16 ||
+      actual === normal
+    )
+      return this.endTuplet();
     const ratio = `${actual}:${normal}`;
     const unit = TICKS_OF.get(textOf(modification, "normal-type") || textOf(node, "type")) ?? 0;
     const stops = notations.some((n) => all(n, "tuplet").some((t) => t.attributes.type === "stop"));
@@ -342,7 +451,11 @@ class PartReader {
     const quarters = Number(node.attributes.tempo);
     if (quarters > 0) {
       const compound = isCompound(this.metre) && this.metre.symbol !== "free";
-      this.tempo(compound ? { beat: (3 * QUARTER) / 2, bpm: Math.round((quarters / 1.5) * 1000) / 1000 } : { beat: QUARTER, bpm: quarters });
+      this.tempo(
+        compound
+          ? { beat: (3 * QUARTER) / 2, bpm: Math.round((quarters / 1.5) * 1000) / 1000 }
+          : { beat: QUARTER, bpm: quarters },
+      );
     }
   }
 
@@ -353,8 +466,14 @@ class PartReader {
       const mark = MARK_OF_ELEMENT[kind.name];
       if (mark) this.marks.push(mark);
       if (kind.name === "rehearsal" && kind.text.trim()) this.labels.set(this.bars.length, kind.text.trim());
-      if (kind.name === "words" && kind.text.trim()) this.words.push({ text: kind.text.replace(/\s+/g, " ").trim().slice(0, 400), place: node.attributes.placement === "below" ? "below" : "above" });
-      if (kind.name === "dynamics") for (const d of kind.children) if ((MARKS as readonly string[]).includes(d.name)) this.marks.push(d.name as Mark);
+      if (kind.name === "words" && kind.text.trim())
+        this.words.push({
+          text: kind.text.replace(/\s+/g, " ").trim().slice(0, 400),
+          place: node.attributes.placement === "below" ? "below" : "above",
+        });
+      if (kind.name === "dynamics")
+        for (const d of kind.children)
+          if ((MARKS as readonly string[]).includes(d.name)) this.marks.push(d.name as Mark);
       if (kind.name === "metronome") {
         const beat = (TICKS_OF.get(textOf(kind, "beat-unit")) ?? 0) * (2 - 0.5 ** all(kind, "beat-unit-dot").length);
         const bpm = Number(/[\d.]+/.exec(textOf(kind, "per-minute"))?.[0]);
@@ -369,13 +488,25 @@ class PartReader {
       const found = child(node, which);
       const step = textOf(found, `${which}-step`).toUpperCase();
       const alter = Math.round(numberOf(found, `${which}-alter`) ?? 0);
-      return /^[A-G]$/.test(step) ? step + (alter < 0 ? "b".repeat(Math.min(2, -alter)) : "#".repeat(Math.min(2, alter))) : "";
+      return /^[A-G]$/.test(step)
+        ? step + (alter < 0 ? "b".repeat(Math.min(2, -alter)) : "#".repeat(Math.min(2, alter)))
+        : "";
     };
     const root = name("root");
     const kind = child(node, "kind");
     const bass = name("bass");
-    const texts = [kind?.attributes.text, SUFFIX_OF.get(kind?.text.trim() ?? ""), (SUFFIX_OF.get((kind?.text.trim() ?? "").replace(/-(ninth|11th|13th)$/, "-seventh")) ?? ""), ""];
-    const symbol = root ? texts.filter((t) => t !== undefined).map((t) => parseChord(root + t + (bass ? `/${bass}` : ""))?.symbol).find(Boolean) : undefined;
+    const texts = [
+      kind?.attributes.text,
+      SUFFIX_OF.get(kind?.text.trim() ?? ""),
+      SUFFIX_OF.get((kind?.text.trim() ?? "").replace(/-(ninth|11th|13th)$/, "-seventh")) ?? "",
+      "",
+    ];
+    const symbol = root
+      ? texts
+          .filter((t) => t !== undefined)
+          .map((t) => parseChord(root + t + (bass ? `/${bass}` : ""))?.symbol)
+          .find(Boolean)
+      : undefined;
     const at = Math.max(0, Math.round(this.at + this.ticks(numberOf(node, "offset") ?? 0)));
     if (symbol) this.chords.push({ at, symbol });
     else if (kind?.text.trim() !== "none") this.remark("A chord sign that is not built on a root was left out.");
@@ -385,7 +516,8 @@ class PartReader {
     const repeat = child(node, "repeat");
     const ending = child(node, "ending");
     if (repeat?.attributes.direction === "forward") bar.repeatStart = true;
-    if (repeat?.attributes.direction === "backward" && !left) bar.repeatEnd = Math.max(2, Math.min(9, Math.round(Number(repeat.attributes.times)) || 2));
+    if (repeat?.attributes.direction === "backward" && !left)
+      bar.repeatEnd = Math.max(2, Math.min(9, Math.round(Number(repeat.attributes.times)) || 2));
     if (ending?.attributes.type === "start") {
       const passes = endingPasses((ending.attributes.number || ending.text).replaceAll(" ", ","));
       if (passes.length) bar.ending = passes;

@@ -12,7 +12,10 @@ function flat(bars: readonly Bar[]) {
   });
 }
 
-/** Lays events out in bars of the given lengths (the last repeats), notes over a line tied; chords and changes keep their time. */
+/**
+ * Lays events out in bars of the given lengths (the last repeats), notes over a line tied; chords and changes keep
+ * their time.
+ */
 function laid(bars: readonly Bar[], lengths: readonly number[]): Bar[] {
   const chords = flat(bars).flatMap(({ at, bar }) => bar.chords.map((c) => ({ ...c, at: c.at + at })));
   const changes = flat(bars).flatMap(({ at, bar }) => bar.changes.map((c) => ({ ...c, at: c.at + at })));
@@ -20,7 +23,8 @@ function laid(bars: readonly Bar[], lengths: readonly number[]): Bar[] {
   let [events, room, from] = [[] as Event[], lengths[0] as number, 0];
   const close = () => {
     const to = from + lengthOf(events);
-    const within = <T extends { at: number }>(list: readonly T[]) => list.filter((x) => x.at >= from && x.at < to).map((x) => ({ ...x, at: x.at - from }));
+    const within = <T extends { at: number }>(list: readonly T[]) =>
+      list.filter((x) => x.at >= from && x.at < to).map((x) => ({ ...x, at: x.at - from }));
     made.push({ events, chords: within(chords), changes: within(changes), barline: "single" });
     [events, from, room] = [[], to, lengths[Math.min(made.length, lengths.length - 1)] as number];
   };
@@ -30,7 +34,12 @@ function laid(bars: readonly Bar[], lengths: readonly number[]): Bar[] {
       const ticks = Math.min(left, room);
       const { tie, tuplet, ...plain } = event;
       const tied = (left > ticks && event.pitches.length > 0) || (left === ticks && tie);
-      events.push({ ...(left === event.ticks ? plain : { ticks, pitches: event.pitches }), ticks, ...(tuplet && ticks === event.ticks ? { tuplet } : {}), ...(tied ? { tie: true } : {}) });
+      events.push({
+        ...(left === event.ticks ? plain : { ticks, pitches: event.pitches }),
+        ticks,
+        ...(tuplet && ticks === event.ticks ? { tuplet } : {}),
+        ...(tied ? { tie: true } : {}),
+      });
       left -= ticks;
       room -= ticks;
       if (room === 0) close();
@@ -42,7 +51,8 @@ function laid(bars: readonly Bar[], lengths: readonly number[]): Bar[] {
 
 /** Strains laid out anew by metre and pickup. Repeats of whole strains are kept; endings cannot be. */
 function relaid(tune: Tune, metre: Metre, pickup: number): Edited {
-  if (allBars(tune).some((b) => b.ending)) return refused("Take the first and second endings off before the bars are laid out anew.");
+  if (allBars(tune).some((b) => b.ending))
+    return refused("Take the first and second endings off before the bars are laid out anew.");
   const full = barTicks(metre);
   if (full === 0) return { tune: { ...tune, metre } };
   const strains = tune.strains.map((strain) => {
@@ -59,38 +69,71 @@ function relaid(tune: Tune, metre: Metre, pickup: number): Edited {
 
 /** Another metre; with `again` all bars are laid out anew in it. */
 export function setMetre(tune: Tune, metre: Metre, again: boolean): Edited {
-  return again ? relaid(tune, metre, places(tune)[0]?.pickup ? Math.min(places(tune)[0]?.ticks ?? 0, barTicks(metre) / 2) : 0) : { tune: { ...tune, metre } };
+  return again
+    ? relaid(tune, metre, places(tune)[0]?.pickup ? Math.min(places(tune)[0]?.ticks ?? 0, barTicks(metre) / 2) : 0)
+    : { tune: { ...tune, metre } };
 }
 
 /** A pickup of so many ticks (0 for none); every bar line of the tune moves with it. */
 export const setPickup = (tune: Tune, ticks: number): Edited =>
   ticks >= barTicks(tune.metre) ? refused("A pickup is shorter than a bar.") : relaid(tune, tune.metre, ticks);
 
-/** Moves the bar line after a bar over so many notes: 1 takes the next bar's first note in, -1 gives the last one away. */
+/**
+ * Moves the bar line after a bar over so many notes: 1 takes the next bar's first note in, -1 gives the last one away.
+ */
 export function moveBarline(tune: Tune, bar: number, notes: 1 | -1): Edited {
   const bars = allBars(tune);
   const [own, next] = [bars[bar], bars[bar + 1]];
   const [here, there] = [whereIs(tune, bar), whereIs(tune, bar + 1)];
-  if (!own || !next || here?.strain !== there?.strain) return refused("There is no bar line here that could move: the strain ends.");
+  if (!own || !next || here?.strain !== there?.strain)
+    return refused("There is no bar line here that could move: the strain ends.");
   const [from, to] = notes > 0 ? [next, own] : [own, next];
   if (from.events.length < 2) return refused("The bar would be empty. Join the two bars instead.");
   const moved = notes > 0 ? (from.events[0] as Event) : (from.events.at(-1) as Event);
   const left = { ...from, events: notes > 0 ? from.events.slice(1) : from.events.slice(0, -1) };
   const grown = { ...to, events: notes > 0 ? [...to.events, moved] : [moved, ...to.events] };
-  return { tune: withBar(withBar(tune, bar, () => (notes > 0 ? grown : left)), bar + 1, () => (notes > 0 ? left : grown)) };
+  return {
+    tune: withBar(
+      withBar(tune, bar, () => (notes > 0 ? grown : left)),
+      bar + 1,
+      () => (notes > 0 ? left : grown),
+    ),
+  };
 }
 
 /** A bar line before a note; the bar becomes two. */
 export function splitBar(tune: Tune, { bar, event }: Spot): Edited {
   const at = whereIs(tune, bar);
   const own = allBars(tune)[bar];
-  if (!at || !own || event < 1 || event >= own.events.length) return refused("A bar line needs a note before it and one after it in the bar.");
+  if (!at || !own || event < 1 || event >= own.events.length)
+    return refused("A bar line needs a note before it and one after it in the bar.");
   const ticks = lengthOf(own.events.slice(0, event));
   const { repeatEnd, endingStop, repeatStart, ending, ...plain } = own;
-  const first: Bar = { ...plain, events: own.events.slice(0, event), barline: "single", chords: own.chords.filter((c) => c.at < ticks), changes: own.changes.filter((c) => c.at < ticks), ...(repeatStart ? { repeatStart } : {}), ...(ending ? { ending } : {}) };
-  const later = <T extends { at: number }>(list: readonly T[]) => list.filter((x) => x.at >= ticks).map((x) => ({ ...x, at: x.at - ticks }));
-  const second: Bar = { ...plain, events: own.events.slice(event), chords: later(own.chords), changes: later(own.changes), ...(repeatEnd ? { repeatEnd } : {}), ...(endingStop ? { endingStop } : {}) };
-  return { tune: withStrain(tune, at.strain, (s) => ({ ...s, bars: s.bars.flatMap((b, i) => (i === at.index ? [first, second] : [b])) })) };
+  const first: Bar = {
+    ...plain,
+    events: own.events.slice(0, event),
+    barline: "single",
+    chords: own.chords.filter((c) => c.at < ticks),
+    changes: own.changes.filter((c) => c.at < ticks),
+    ...(repeatStart ? { repeatStart } : {}),
+    ...(ending ? { ending } : {}),
+  };
+  const later = <T extends { at: number }>(list: readonly T[]) =>
+    list.filter((x) => x.at >= ticks).map((x) => ({ ...x, at: x.at - ticks }));
+  const second: Bar = {
+    ...plain,
+    events: own.events.slice(event),
+    chords: later(own.chords),
+    changes: later(own.changes),
+    ...(repeatEnd ? { repeatEnd } : {}),
+    ...(endingStop ? { endingStop } : {}),
+  };
+  return {
+    tune: withStrain(tune, at.strain, (s) => ({
+      ...s,
+      bars: s.bars.flatMap((b, i) => (i === at.index ? [first, second] : [b])),
+    })),
+  };
 }
 
 /** Takes the bar line after a bar away. */
@@ -98,18 +141,39 @@ export function joinBars(tune: Tune, bar: number): Edited {
   const bars = allBars(tune);
   const [own, next] = [bars[bar], bars[bar + 1]];
   const [here, there] = [whereIs(tune, bar), whereIs(tune, bar + 1)];
-  if (!own || !next || !here || here.strain !== there?.strain) return refused("There is no bar after this one in the strain.");
-  if (own.repeatEnd || next.repeatStart || next.ending) return refused("A repeat or ending stands here. Take it off first.");
+  if (!own || !next || !here || here.strain !== there?.strain)
+    return refused("There is no bar after this one in the strain.");
+  if (own.repeatEnd || next.repeatStart || next.ending)
+    return refused("A repeat or ending stands here. Take it off first.");
   const ticks = lengthOf(own.events);
   const shift = <T extends { at: number }>(list: readonly T[]) => list.map((x) => ({ ...x, at: x.at + ticks }));
-  const joined: Bar = { ...next, ...(own.repeatStart ? { repeatStart: true } : {}), ...(own.ending ? { ending: own.ending } : {}), events: [...own.events, ...next.events], chords: [...own.chords, ...shift(next.chords)], changes: [...own.changes, ...shift(next.changes)] };
-  return { tune: withStrain(tune, here.strain, (s) => ({ ...s, bars: s.bars.flatMap((b, i) => (i === here.index ? [joined] : i === here.index + 1 ? [] : [b])) })) };
+  const joined: Bar = {
+    ...next,
+    ...(own.repeatStart ? { repeatStart: true } : {}),
+    ...(own.ending ? { ending: own.ending } : {}),
+    events: [...own.events, ...next.events],
+    chords: [...own.chords, ...shift(next.chords)],
+    changes: [...own.changes, ...shift(next.changes)],
+  };
+  return {
+    tune: withStrain(tune, here.strain, (s) => ({
+      ...s,
+      bars: s.bars.flatMap((b, i) => (i === here.index ? [joined] : i === here.index + 1 ? [] : [b])),
+    })),
+  };
 }
 
 /** Bars that do not add up, with what is missing or too much. */
 export type Notice = { bar: number; number: number; off: number; message: string };
 
-const NAMES: readonly [number, string][] = [[4, "whole note"], [2, "half note"], [1, "quarter"], [1 / 2, "eighth"], [1 / 4, "sixteenth"], [1 / 8, "thirty-second"]];
+const NAMES: readonly [number, string][] = [
+  [4, "whole note"],
+  [2, "half note"],
+  [1, "quarter"],
+  [1 / 2, "eighth"],
+  [1 / 4, "sixteenth"],
+  [1 / 8, "thirty-second"],
+];
 const COUNTS = ["", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"];
 
 /** `lengthWords(5040) // => "three eighths"` */
@@ -127,10 +191,28 @@ export function notices(from: readonly Place[]): Notice[] {
     const full = barTicks(place.metre);
     const off = place.ticks - full;
     const next = from[i + 1];
-    const shared = place.pickup || place.offset > 0 || (next !== undefined && (next.pickup || next.offset > 0)) || (off < 0 && (next === undefined || place.bar.repeatEnd !== undefined || next.bar.ending !== undefined || next.strain !== place.strain));
+    const shared =
+      place.pickup ||
+      place.offset > 0 ||
+      (next !== undefined && (next.pickup || next.offset > 0)) ||
+      (off < 0 &&
+        (next === undefined ||
+          place.bar.repeatEnd !== undefined ||
+          next.bar.ending !== undefined ||
+          next.strain !== place.strain));
     if (full === 0 || off === 0 || (off < 0 && shared)) return [];
     const what = lengthWords(Math.abs(off)).replace(/^one /, off < 0 ? "one more " : "one ");
-    return [{ bar: place.index, number: place.number, off, message: off < 0 ? `Bar ${place.number} needs ${what}. Add a rest, or lengthen the last note.` : `Bar ${place.number} has ${what} too many. Shorten a note, or move the bar line.` }];
+    return [
+      {
+        bar: place.index,
+        number: place.number,
+        off,
+        message:
+          off < 0
+            ? `Bar ${place.number} needs ${what}. Add a rest, or lengthen the last note.`
+            : `Bar ${place.number} has ${what} too many. Shorten a note, or move the bar line.`,
+      },
+    ];
   });
 }
 
@@ -140,11 +222,18 @@ export function mendBar(tune: Tune, bar: number): Edited {
   if (!place) return refused("There is no bar there any more.");
   const off = place.ticks - barTicks(place.metre);
   if (off === 0) return { tune };
-  return { tune: withBar(tune, bar, (b) => ({ ...b, events: off < 0 ? [...b.events, { ticks: -off, pitches: [] }] : trimmed(b.events, off) })) };
+  return {
+    tune: withBar(tune, bar, (b) => ({
+      ...b,
+      events: off < 0 ? [...b.events, { ticks: -off, pitches: [] }] : trimmed(b.events, off),
+    })),
+  };
 }
 
 function trimmed(events: readonly Event[], by: number): Event[] {
   const last = events.at(-1);
   if (!last || by <= 0) return [...events];
-  return last.ticks > by ? [...events.slice(0, -1), { ...last, ticks: last.ticks - by }] : trimmed(events.slice(0, -1), by - last.ticks);
+  return last.ticks > by
+    ? [...events.slice(0, -1), { ...last, ticks: last.ticks - by }]
+    : trimmed(events.slice(0, -1), by - last.ticks);
 }

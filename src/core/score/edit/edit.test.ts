@@ -7,11 +7,47 @@ import { midi } from "../../theory";
 import { barTicks, lengthOf, places, timeline } from "../time";
 import { Tune } from "../model";
 import {
-  addGrace, addStrain, allBars, type Edited, insertAfter, join, joinBars, lengthWords, mendBar, moveBarline, moveSemitone, moveStep, moveTo, notices, remove, removeStrain, renameStrain, setAccidental,
-  setEnding, setKey, setLength, setMetre, setPickup, type Spot, split, splitBar, toggleDot, toggleMark, toggleRepeat, toggleStrain, toggleTie, toggleTriplet, toRest,
+  addGrace,
+  addStrain,
+  allBars,
+  type Edited,
+  insertAfter,
+  join,
+  joinBars,
+  lengthWords,
+  mendBar,
+  moveBarline,
+  moveSemitone,
+  moveStep,
+  moveTo,
+  notices,
+  remove,
+  removeStrain,
+  renameStrain,
+  setAccidental,
+  setEnding,
+  setKey,
+  setLength,
+  setMetre,
+  setPickup,
+  type Spot,
+  split,
+  splitBar,
+  toggleDot,
+  toggleMark,
+  toggleRepeat,
+  toggleStrain,
+  toggleTie,
+  toggleTriplet,
+  toRest,
 } from ".";
 
-const music = (tune: Tune | undefined) => (tune ? tuneAbc(tune).replace(/^[\s\S]*?\nK:.*\n/, "").replace(/\s/g, "") : undefined);
+const music = (tune: Tune | undefined) =>
+  tune
+    ? tuneAbc(tune)
+        .replace(/^[\s\S]*?\nK:.*\n/, "")
+        .replace(/\s/g, "")
+    : undefined;
 const spot = (bar: number, event: number): Spot => ({ bar, event });
 
 /** An edit of a small tune and how it then reads (L:1/8, K:D). */
@@ -42,7 +78,12 @@ const EDITS: [string, string, (t: Tune) => Edited, string][] = [
   ["a bar line moved back", "d4 e2 f2|g4 a4|", (t) => moveBarline(t, 0, -1), "d4e2|f2g4a4|"],
   ["a pickup for a tune without one", "d2e2 f4|g4 a4|", (t) => setPickup(t, 3360), "d2|e2f4g2-|g2a4|"],
   ["no pickup after all", "d2|e2f2 g4|a6|", (t) => setPickup(t, 0), "d2e2f2g2-|g2a6|"],
-  ["another metre, bars laid out anew", "d4 e4|f4 g4|", (t) => setMetre(t, { beats: 2, unit: 4 }, true), "d4|e4|f4|g4|"],
+  [
+    "another metre, bars laid out anew",
+    "d4 e4|f4 g4|",
+    (t) => setMetre(t, { beats: 2, unit: 4 }, true),
+    "d4|e4|f4|g4|",
+  ],
   ["a repeat", "d8|e8|f8|g8|", (t) => toggleRepeat(t, 1), "d8|e8|f8|g8:|"],
   ["no repeat", "d8|e8|f8|g8:|", (t) => toggleRepeat(t, 1), "d8|e8|f8|g8|]"],
   ["a second ending", "d8|e8|f8|g8|", (t) => setEnding(t, 3, 2), "d8|e8|f8:|[2g8|"],
@@ -65,12 +106,19 @@ describe("edits", () => {
   });
 
   const REFUSED: [string, string, (t: Tune) => Edited, RegExp][] = [
-    ["a tie to another pitch", "d2e2 f4|", (t) => toggleTie(t, spot(0, 0)), /same pitch after it/], ["a pitch for a rest", "z4 f4|", (t) => moveStep(t, spot(0, 0), 1), /This is a rest/],
-    ["a note beyond hearing", "d8|", (t) => moveStep(t, spot(0, 0), 60), /out of any instrument/], ["joining past the bar", "d4 e4|f8|", (t) => join(t, spot(0, 1)), /no note after/],
-    ["a bar line before the first note", "d4 e4|", (t) => splitBar(t, spot(0, 0)), /needs a note before/], ["an empty bar", "d8|e8|", (t) => moveBarline(t, 0, 1), /would be empty/],
-    ["bars across a strain", "d8|e8:|f8|", (t) => joinBars(t, 1), /no bar after/], ["a pickup as long as a bar", "d8|e8|", (t) => setPickup(t, 13440), /shorter than a bar/],
-    ["laying out bars with endings", "d8|1 e8:|2 f8|", (t) => setPickup(t, 1680), /endings off/], ["an ending of nothing", "d8|e8|", (t) => setEnding(t, 0, 1), /needs bars before/],
-    ["taking out the only strain", "d8|", (t) => removeStrain(t, 0), /only strain/], ["a nameless strain", "d8|", (t) => renameStrain(t, 0, "  "), /needs a name/], ["a note that is gone", "d8|", (t) => moveStep(t, spot(4, 0), 1), /no note there/],
+    ["a tie to another pitch", "d2e2 f4|", (t) => toggleTie(t, spot(0, 0)), /same pitch after it/],
+    ["a pitch for a rest", "z4 f4|", (t) => moveStep(t, spot(0, 0), 1), /This is a rest/],
+    ["a note beyond hearing", "d8|", (t) => moveStep(t, spot(0, 0), 60), /out of any instrument/],
+    ["joining past the bar", "d4 e4|f8|", (t) => join(t, spot(0, 1)), /no note after/],
+    ["a bar line before the first note", "d4 e4|", (t) => splitBar(t, spot(0, 0)), /needs a note before/],
+    ["an empty bar", "d8|e8|", (t) => moveBarline(t, 0, 1), /would be empty/],
+    ["bars across a strain", "d8|e8:|f8|", (t) => joinBars(t, 1), /no bar after/],
+    ["a pickup as long as a bar", "d8|e8|", (t) => setPickup(t, 13440), /shorter than a bar/],
+    ["laying out bars with endings", "d8|1 e8:|2 f8|", (t) => setPickup(t, 1680), /endings off/],
+    ["an ending of nothing", "d8|e8|", (t) => setEnding(t, 0, 1), /needs bars before/],
+    ["taking out the only strain", "d8|", (t) => removeStrain(t, 0), /only strain/],
+    ["a nameless strain", "d8|", (t) => renameStrain(t, 0, "  "), /needs a name/],
+    ["a note that is gone", "d8|", (t) => moveStep(t, spot(4, 0), 1), /no note there/],
   ];
   test.each(REFUSED)("refuses %s, and says why", (_, before, edit, why) => {
     const tune = tuneOf(before);
@@ -83,20 +131,48 @@ describe("edits", () => {
 describe("edits of any tune", () => {
   const spots = (tune: Tune) => allBars(tune).flatMap((b, bar) => b.events.map((_, event) => ({ bar, event })));
   const ALL: ((t: Tune, s: Spot) => Edited)[] = [
-    (t, s) => moveStep(t, s, 2), (t, s) => moveSemitone(t, s, -1), (t, s) => setLength(t, s, 3360), toggleDot, toggleTriplet, toggleTie, toRest, insertAfter, remove, split, join, splitBar,
-    (t, s) => toggleMark(t, s, "roll"), (t, s) => addGrace(t, s), (t, s) => joinBars(t, s.bar), (t, s) => moveBarline(t, s.bar, 1), (t, s) => moveBarline(t, s.bar, -1), (t, s) => toggleStrain(t, s.bar), (t, s) => toggleRepeat(t, s.bar),
-    (t, s) => setEnding(t, s.bar, 2), (t) => setPickup(t, 1680), (t) => setMetre(t, { beats: 3, unit: 4 }, true), (t) => addStrain(t, "Vamp", 2), (t, s) => removeStrain(t, s.bar), (t, s) => mendBar(t, s.bar),
+    (t, s) => moveStep(t, s, 2),
+    (t, s) => moveSemitone(t, s, -1),
+    (t, s) => setLength(t, s, 3360),
+    toggleDot,
+    toggleTriplet,
+    toggleTie,
+    toRest,
+    insertAfter,
+    remove,
+    split,
+    join,
+    splitBar,
+    (t, s) => toggleMark(t, s, "roll"),
+    (t, s) => addGrace(t, s),
+    (t, s) => joinBars(t, s.bar),
+    (t, s) => moveBarline(t, s.bar, 1),
+    (t, s) => moveBarline(t, s.bar, -1),
+    (t, s) => toggleStrain(t, s.bar),
+    (t, s) => toggleRepeat(t, s.bar),
+    (t, s) => setEnding(t, s.bar, 2),
+    (t) => setPickup(t, 1680),
+    (t) => setMetre(t, { beats: 3, unit: 4 }, true),
+    (t) => addStrain(t, "Vamp", 2),
+    (t, s) => removeStrain(t, s.bar),
+    (t, s) => mendBar(t, s.bar),
   ];
   it("every edit gives a sound tune or a reason, leaves the old one as it was, and can be written down", () => {
-    fc.assert(fc.property(arbitraryTune({ maxBars: 4 }), fc.nat(), fc.constantFrom(...ALL), (tune, n, edit) => {
-      const all = spots(tune);
-      const copy = JSON.stringify(tune);
-      const { tune: after, refused } = edit(tune, all[n % all.length]!);
-      expect(JSON.stringify(tune)).toBe(copy);
-      if (!after) { expect(refused!.length).toBeGreaterThan(15); return; }
-      expect(Tune.safeParse(after).success).toBe(true);
-      expect(tuneAbc(after)).toContain("K:");
-    }), { numRuns: 300 });
+    fc.assert(
+      fc.property(arbitraryTune({ maxBars: 4 }), fc.nat(), fc.constantFrom(...ALL), (tune, n, edit) => {
+        const all = spots(tune);
+        const copy = JSON.stringify(tune);
+        const { tune: after, refused } = edit(tune, all[n % all.length]!);
+        expect(JSON.stringify(tune)).toBe(copy);
+        if (!after) {
+          expect(refused!.length).toBeGreaterThan(15);
+          return;
+        }
+        expect(Tune.safeParse(after).success).toBe(true);
+        expect(tuneAbc(after)).toContain("K:");
+      }),
+      { numRuns: 300 },
+    );
   });
   it("laying bars out anew loses no sound: the same pitches for the same time", () => {
     const heard = (tune: Tune) => {
@@ -109,20 +185,31 @@ describe("edits of any tune", () => {
       }
       return notes;
     };
-    fc.assert(fc.property(arbitraryTune({ maxBars: 4 }), fc.constantFrom(840, 1680, 2520), (tune, pickup) => {
-      const { tune: after } = setPickup(tune, pickup);
-      fc.pre(after !== undefined);
-      expect(heard(after!)).toEqual(heard(tune));
-      for (const s of after!.strains) for (const [i, b] of s.bars.entries()) if (i > 0 && i < s.bars.length - 1) expect(lengthOf(b.events)).toBe(barTicks(after!.metre));
-    }), { numRuns: 60 });
+    fc.assert(
+      fc.property(arbitraryTune({ maxBars: 4 }), fc.constantFrom(840, 1680, 2520), (tune, pickup) => {
+        const { tune: after } = setPickup(tune, pickup);
+        fc.pre(after !== undefined);
+        expect(heard(after!)).toEqual(heard(tune));
+        for (const s of after!.strains)
+          for (const [i, b] of s.bars.entries())
+            if (i > 0 && i < s.bars.length - 1) expect(lengthOf(b.events)).toBe(barTicks(after!.metre));
+      }),
+      { numRuns: 60 },
+    );
   });
   it("going up and down again, splitting and joining, come back to the start", () => {
-    fc.assert(fc.property(arbitraryTune({ maxBars: 3 }), fc.nat(), (tune, n) => {
-      const all = spots(tune).filter((s) => { const e = allBars(tune)[s.bar]!.events[s.event]!; return e.pitches.length > 0 && !e.tie && e.pitches.every((p) => p.alter === 0); });
-      fc.pre(all.length > 0 && tune.key.mode === "major" && tune.key.tonic === "C");
-      const at = all[n % all.length]!;
-      expect(moveStep(moveStep(tune, at, 3).tune!, at, -3).tune).toEqual(tune);
-    }), { numRuns: 60 });
+    fc.assert(
+      fc.property(arbitraryTune({ maxBars: 3 }), fc.nat(), (tune, n) => {
+        const all = spots(tune).filter((s) => {
+          const e = allBars(tune)[s.bar]!.events[s.event]!;
+          return e.pitches.length > 0 && !e.tie && e.pitches.every((p) => p.alter === 0);
+        });
+        fc.pre(all.length > 0 && tune.key.mode === "major" && tune.key.tonic === "C");
+        const at = all[n % all.length]!;
+        expect(moveStep(moveStep(tune, at, 3).tune!, at, -3).tune).toEqual(tune);
+      }),
+      { numRuns: 60 },
+    );
   });
 });
 
@@ -132,6 +219,11 @@ describe("bars that do not add up", () => {
     expect(off("d2|d8|e8|f6:|")).toEqual([]);
     expect(off("d8|e6|f8|g8|")).toEqual(["Bar 2 needs one more quarter. Add a rest, or lengthen the last note."]);
     expect(off("d8|e8 f|f8|g8|")).toEqual(["Bar 2 has one eighth too many. Shorten a note, or move the bar line."]);
-    expect([5040, 1680, 13440, 1120].map(lengthWords)).toEqual(["three eighths", "one eighth", "one whole note", "0.33 quarters"]);
+    expect([5040, 1680, 13440, 1120].map(lengthWords)).toEqual([
+      "three eighths",
+      "one eighth",
+      "one whole note",
+      "0.33 quarters",
+    ]);
   });
 });

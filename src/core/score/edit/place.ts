@@ -17,12 +17,17 @@ export function whereIs(tune: Tune, bar: number): { strain: number; index: numbe
   return undefined;
 }
 
-export const withStrain = (tune: Tune, strain: number, make: (strain: Strain) => Strain): Tune => ({ ...tune, strains: tune.strains.map((s, i) => (i === strain ? make(s) : s)) });
+export const withStrain = (tune: Tune, strain: number, make: (strain: Strain) => Strain): Tune => ({
+  ...tune,
+  strains: tune.strains.map((s, i) => (i === strain ? make(s) : s)),
+});
 
 /** A tune with one bar changed; all other bars stay the same objects. */
 export function withBar(tune: Tune, bar: number, make: (bar: Bar) => Bar): Tune {
   const at = whereIs(tune, bar);
-  return at ? withStrain(tune, at.strain, (s) => ({ ...s, bars: s.bars.map((b, i) => (i === at.index ? make(b) : b)) })) : tune;
+  return at
+    ? withStrain(tune, at.strain, (s) => ({ ...s, bars: s.bars.map((b, i) => (i === at.index ? make(b) : b)) }))
+    : tune;
 }
 
 export const allBars = (tune: Tune): Bar[] => tune.strains.flatMap((s) => s.bars);

@@ -33,36 +33,116 @@ export function ChordPanel({ chord, derived, edits, names, onHear }: Props) {
   const named = (symbol: string) => nameChord(symbol, place.key, names);
   return (
     <>
-      <PanelHead title={`${parsed ? chordWords(parsed) : chord.symbol}, bar ${place.number}`} sub={`${chord.roman} · ${span}${chord.locked ? " · locked" : ""}`} />
+      <PanelHead
+        title={`${parsed ? chordWords(parsed) : chord.symbol}, bar ${place.number}`}
+        sub={`${chord.roman} · ${span}${chord.locked ? " · locked" : ""}`}
+      />
       <Text mb="12px">{chord.reason}</Text>
       <Flex gap="6px" wrap="wrap">
         {chord.notes.map((n) => {
           const foreign = !CHORD_NOTES.includes(n.role);
-          return <Tile key={n.name + n.role} name={n.name.replace("b", "♭").replace("#", "♯")} what={foreign ? n.role : `${n.role} · ${beatsWords(n.beats)}`} foreign={foreign} />;
+          return (
+            <Tile
+              key={n.name + n.role}
+              name={n.name.replace("b", "♭").replace("#", "♯")}
+              what={foreign ? n.role : `${n.role} · ${beatsWords(n.beats)}`}
+              foreign={foreign}
+            />
+          );
         })}
       </Flex>
       <LikeBars chord={chord} derived={derived} />
       <Block title={chord.locked ? "Choose another" : "Runners-up, with what the whole plan would cost more"}>
-        <ChoiceRow name={named(chord.symbol)} worth={1} note={chord.locked ? "locked" : "best"} keyName="1" chosen onTake={() => edits.take(chord.symbol)} />
-        {chord.added && <ChoiceRow name={named(chord.added.plain)} worth={0.6} note="plain" keyName="0" onTake={() => edits.take(chord.added?.plain as string)} />}
-        {chord.alternatives.filter((a) => a.symbol !== chord.added?.plain).slice(0, 5).map((a, i) => (
-          <ChoiceRow key={a.symbol} name={named(a.symbol)} worth={worth(a.cost)} note={`${a.at === undefined ? "" : `${partWords(place, a.at, a.ticks ?? 0)} `}${a.cost > OFF_STYLE ? "off style" : `${a.cost < 0 ? "−" : "+"}${Math.abs(a.cost).toFixed(1)}`}`} keyName={i < 3 ? String(i + 2) : undefined} onTake={() => edits.take(a.symbol, a)} />
-        ))}
+        <ChoiceRow
+          name={named(chord.symbol)}
+          worth={1}
+          note={chord.locked ? "locked" : "best"}
+          keyName="1"
+          chosen
+          onTake={() => edits.take(chord.symbol)}
+        />
+        {chord.added && (
+          <ChoiceRow
+            name={named(chord.added.plain)}
+            worth={0.6}
+            note="plain"
+            keyName="0"
+            onTake={() => edits.take(chord.added?.plain as string)}
+          />
+        )}
+        {chord.alternatives
+          .filter((a) => a.symbol !== chord.added?.plain)
+          .slice(0, 5)
+          .map((a, i) => (
+            <ChoiceRow
+              key={a.symbol}
+              name={named(a.symbol)}
+              worth={worth(a.cost)}
+              note={`${a.at === undefined ? "" : `${partWords(place, a.at, a.ticks ?? 0)} `}${a.cost > OFF_STYLE ? "off style" : `${a.cost < 0 ? "−" : "+"}${Math.abs(a.cost).toFixed(1)}`}`}
+              keyName={i < 3 ? String(i + 2) : undefined}
+              onTake={() => edits.take(a.symbol, a)}
+            />
+          ))}
         <WriteChord key={`${chord.bar}.${chord.at}`} onWrite={edits.write} />
       </Block>
-      {edits.refused && <Text role="alert" color="madder" fontSize="14px" mt="8px">{edits.refused}</Text>}
-      <Flex wrap="wrap" mt="10px" gap="0 10px" css={{ "& button": { height: "32px", paddingInline: "2px", color: "var(--chakra-colors-ink)", fontWeight: 500, fontSize: "14px" } }}>
-        <Button variant="plain" onClick={edits.toggleLock}><Key>L</Key> {chord.locked ? "unlock" : "lock"}</Button>
-        <Button variant="plain" onClick={onHear}><Key>H</Key> hear</Button>
-        <Button variant="plain" onClick={edits.split}><Key>S</Key> split</Button>
-        <Button variant="plain" onClick={edits.merge}><Key>J</Key> join</Button>
-        <Button variant="plain" onClick={() => edits.move(derived.plan.chords.indexOf(chord), -1)}><Key>[</Key> earlier</Button>
-        <Button variant="plain" onClick={() => edits.move(derived.plan.chords.indexOf(chord), 1)}><Key>]</Key> later</Button>
+      {edits.refused && (
+        <Text role="alert" color="madder" fontSize="14px" mt="8px">
+          {edits.refused}
+        </Text>
+      )}
+      <Flex
+        wrap="wrap"
+        mt="10px"
+        gap="0 10px"
+        css={{
+          "& button": {
+            height: "32px",
+            paddingInline: "2px",
+            color: "var(--chakra-colors-ink)",
+            fontWeight: 500,
+            fontSize: "14px",
+          },
+        }}
+      >
+        <Button variant="plain" onClick={edits.toggleLock}>
+          <Key>L</Key> {chord.locked ? "unlock" : "lock"}
+        </Button>
+        <Button variant="plain" onClick={onHear}>
+          <Key>H</Key> hear
+        </Button>
+        <Button variant="plain" onClick={edits.split}>
+          <Key>S</Key> split
+        </Button>
+        <Button variant="plain" onClick={edits.merge}>
+          <Key>J</Key> join
+        </Button>
+        <Button variant="plain" onClick={() => edits.move(derived.plan.chords.indexOf(chord), -1)}>
+          <Key>[</Key> earlier
+        </Button>
+        <Button variant="plain" onClick={() => edits.move(derived.plan.chords.indexOf(chord), 1)}>
+          <Key>]</Key> later
+        </Button>
       </Flex>
       {edits.phrase && (
-        <Flex wrap="wrap" gap="0 10px" css={{ "& button": { height: "32px", paddingInline: "2px", color: "var(--chakra-colors-ink)", fontWeight: 500, fontSize: "14px" } }}>
-          <Button variant="plain" onClick={edits.lockPhrase}><Key>⇧L</Key> lock {edits.phrase.name}</Button>
-          <Button variant="plain" onClick={edits.copyPhrase}><Key>⇧D</Key> copy to like phrases</Button>
+        <Flex
+          wrap="wrap"
+          gap="0 10px"
+          css={{
+            "& button": {
+              height: "32px",
+              paddingInline: "2px",
+              color: "var(--chakra-colors-ink)",
+              fontWeight: 500,
+              fontSize: "14px",
+            },
+          }}
+        >
+          <Button variant="plain" onClick={edits.lockPhrase}>
+            <Key>⇧L</Key> lock {edits.phrase.name}
+          </Button>
+          <Button variant="plain" onClick={edits.copyPhrase}>
+            <Key>⇧D</Key> copy to like phrases
+          </Button>
         </Flex>
       )}
     </>
@@ -74,7 +154,14 @@ function WriteChord({ onWrite }: { onWrite: (text: string) => boolean }) {
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => {
     const answer = (e: KeyboardEvent) => {
-      if (e.key.toLowerCase() !== "w" || e.ctrlKey || e.metaKey || e.altKey || (e.target as HTMLElement).closest("input, textarea, select")) return;
+      if (
+        e.key.toLowerCase() !== "w" ||
+        e.ctrlKey ||
+        e.metaKey ||
+        e.altKey ||
+        (e.target as HTMLElement).closest("input, textarea, select")
+      )
+        return;
       e.preventDefault();
       field.current?.focus();
     };
@@ -83,11 +170,27 @@ function WriteChord({ onWrite }: { onWrite: (text: string) => boolean }) {
   }, []);
   const submit = (e: FormEvent) => {
     e.preventDefault();
-    if (field.current && onWrite(field.current.value)) { field.current.value = ""; field.current.blur(); }
+    if (field.current && onWrite(field.current.value)) {
+      field.current.value = "";
+      field.current.blur();
+    }
   };
   return (
     <Flex as="form" onSubmit={submit} align="center" gap="10px" h="42px" borderTop="1px solid" borderColor="cord">
-      <Input ref={field} size="sm" h="30px" flex="1" bg="fleece" borderColor="cord" placeholder="another: F#m, G7, D/A" aria-label="Write a chord" maxLength={80} onKeyDown={(e) => { if (e.key === "Escape") e.currentTarget.blur(); }} />
+      <Input
+        ref={field}
+        size="sm"
+        h="30px"
+        flex="1"
+        bg="fleece"
+        borderColor="cord"
+        placeholder="another: F#m, G7, D/A"
+        aria-label="Write a chord"
+        maxLength={80}
+        onKeyDown={(e) => {
+          if (e.key === "Escape") e.currentTarget.blur();
+        }}
+      />
       <Key>W</Key>
     </Flex>
   );
@@ -102,7 +205,18 @@ function LikeBars({ chord, derived }: { chord: PlannedChord; derived: Derived })
   const chords = like.map((p) => derived.plan.chords.findLast((c) => c.bar === p.index && c.at <= chord.at)?.symbol);
   const agree = chords.every((s) => s === chord.symbol);
   const names = like.map((p) => p.number);
-  const bars = names.length === 1 ? `Bar ${names[0]} is` : `Bars ${names.slice(0, -1).join(", ")} and ${names[names.length - 1]} are`;
-  const outcome = agree ? (names.length === 1 ? "gets the same chord" : "get the same chord") : `${names.length === 1 ? "has" : "have"} ${[...new Set(chords)].join(", ")} here`;
-  return <Text mt="12px" color="quiet">{bars} the same music and {outcome}.</Text>;
+  const bars =
+    names.length === 1
+      ? `Bar ${names[0]} is`
+      : `Bars ${names.slice(0, -1).join(", ")} and ${names[names.length - 1]} are`;
+  const outcome = agree
+    ? names.length === 1
+      ? "gets the same chord"
+      : "get the same chord"
+    : `${names.length === 1 ? "has" : "have"} ${[...new Set(chords)].join(", ")} here`;
+  return (
+    <Text mt="12px" color="quiet">
+      {bars} the same music and {outcome}.
+    </Text>
+  );
 }

@@ -12,31 +12,96 @@ const radius = (ticks: number, most: number) => 6.5 + 6 * Math.sqrt(ticks / most
 const above = (s: StringUse, sound: number) => sound - midi(s.open);
 const sign = (name: string) => name.replace("b", "♭").replace("#", "♯");
 
-/** The tune's notes where the hand finds them: strings side by side, a spot for every note, as large as it sounds long. Free strings are dashed. */
+/**
+ * The tune's notes where the hand finds them: strings side by side, a spot for every note, as large as it sounds long.
+ * Free strings are dashed.
+ */
 export function Fingerboard({ on, lie }: { on: Instrument; lie: Lie }) {
   const most = Math.max(1, ...lie.strings.flatMap((s) => s.notes.map((n) => n.ticks)));
   const deepest = Math.max(4, ...lie.strings.flatMap((s) => s.notes.map((n) => above(s, midi(n.pitch)))));
   const height = TOP + (deepest + 0.8) * ROW;
   const x = (i: number) => ((i + 0.5) * WIDTH) / on.strings.length;
   const y = (semitones: number) => TOP + semitones * ROW;
-  const words = lie.strings.map((s) => `${className(s.open)} string: ${s.notes.length ? s.notes.map((n) => `${pitchName(n.pitch)} ${n.count} times`).join(", ") : "free"}`).join("; ");
+  const words = lie.strings
+    .map(
+      (s) =>
+        `${className(s.open)} string: ${s.notes.length ? s.notes.map((n) => `${pitchName(n.pitch)} ${n.count} times`).join(", ") : "free"}`,
+    )
+    .join("; ");
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${height}`} width="100%" role="img" aria-label={words} style={{ display: "block", fontFamily: "inherit" }}>
-      <line x1={x(0) - 22} x2={x(on.strings.length - 1) + 22} y1={TOP + 12} y2={TOP + 12} stroke="var(--chakra-colors-ink)" strokeWidth="3" />
-      {on.hand === "frets" && Array.from({ length: deepest }, (_, i) => y(i + 1) + 11).map((at) => <line key={at} x1={x(0) - 22} x2={x(on.strings.length - 1) + 22} y1={at} y2={at} stroke="var(--chakra-colors-cord)" />)}
+    <svg
+      viewBox={`0 0 ${WIDTH} ${height}`}
+      width="100%"
+      role="img"
+      aria-label={words}
+      style={{ display: "block", fontFamily: "inherit" }}
+    >
+      <line
+        x1={x(0) - 22}
+        x2={x(on.strings.length - 1) + 22}
+        y1={TOP + 12}
+        y2={TOP + 12}
+        stroke="var(--chakra-colors-ink)"
+        strokeWidth="3"
+      />
+      {on.hand === "frets" &&
+        Array.from({ length: deepest }, (_, i) => y(i + 1) + 11).map((at) => (
+          <line
+            key={at}
+            x1={x(0) - 22}
+            x2={x(on.strings.length - 1) + 22}
+            y1={at}
+            y2={at}
+            stroke="var(--chakra-colors-cord)"
+          />
+        ))}
       {lie.strings.map((s, i) => (
         <g key={`${className(s.open)}${midi(s.open)}`}>
-          <line x1={x(i)} x2={x(i)} y1={TOP + 12} y2={height} stroke="var(--chakra-colors-quiet)" strokeWidth={2.6 - i * 0.4} strokeDasharray={s.ticks ? undefined : "3 4"} />
-          <text x={x(i)} y={13} textAnchor="middle" fontWeight="700" fontSize="14" fill="var(--chakra-colors-ink)">{sign(className(s.open))}</text>
+          <line
+            x1={x(i)}
+            x2={x(i)}
+            y1={TOP + 12}
+            y2={height}
+            stroke="var(--chakra-colors-quiet)"
+            strokeWidth={2.6 - i * 0.4}
+            strokeDasharray={s.ticks ? undefined : "3 4"}
+          />
+          <text x={x(i)} y={13} textAnchor="middle" fontWeight="700" fontSize="14" fill="var(--chakra-colors-ink)">
+            {sign(className(s.open))}
+          </text>
           {s.notes.map((n) => {
             const place = above(s, midi(n.pitch));
             const r = radius(n.ticks, most);
             const second = n.finger === 2 && on.hand === "violin";
             return (
               <g key={midi(n.pitch)}>
-                <circle cx={x(i)} cy={y(place)} r={r} fill={place === 0 ? "var(--chakra-colors-fleece)" : second && n.low ? "var(--chakra-colors-madder)" : "var(--chakra-colors-woad)"} stroke="var(--chakra-colors-woad)" strokeWidth={place === 0 ? 2 : 0} />
-                <text x={x(i)} y={y(place) + 4} textAnchor="middle" fontSize="12" fontWeight="700" fill={place === 0 ? "var(--chakra-colors-ink)" : "var(--chakra-colors-fleece)"}>{placeName(n)}</text>
-                <text x={x(i) + r + 4} y={y(place) + 4} fontSize="12" fill="var(--chakra-colors-quiet)">{sign(className(n.pitch))}</text>
+                <circle
+                  cx={x(i)}
+                  cy={y(place)}
+                  r={r}
+                  fill={
+                    place === 0
+                      ? "var(--chakra-colors-fleece)"
+                      : second && n.low
+                        ? "var(--chakra-colors-madder)"
+                        : "var(--chakra-colors-woad)"
+                  }
+                  stroke="var(--chakra-colors-woad)"
+                  strokeWidth={place === 0 ? 2 : 0}
+                />
+                <text
+                  x={x(i)}
+                  y={y(place) + 4}
+                  textAnchor="middle"
+                  fontSize="12"
+                  fontWeight="700"
+                  fill={place === 0 ? "var(--chakra-colors-ink)" : "var(--chakra-colors-fleece)"}
+                >
+                  {placeName(n)}
+                </text>
+                <text x={x(i) + r + 4} y={y(place) + 4} fontSize="12" fill="var(--chakra-colors-quiet)">
+                  {sign(className(n.pitch))}
+                </text>
               </g>
             );
           })}

@@ -18,22 +18,52 @@ export function SongSheetBox({ bench, derived }: { bench: BenchState; derived: D
     const file = e.target.files?.[0];
     e.target.value = "";
     if (!file) return;
-    if (file.size > LARGEST) return setSaid({ text: `${file.name} is too large for a song sheet. Bring in one song at a time.`, bad: true });
+    if (file.size > LARGEST)
+      return setSaid({ text: `${file.name} is too large for a song sheet. Bring in one song at a time.`, bad: true });
     try {
       const sheet = readChordPro(decodeText(new Uint8Array(await file.arrayBuffer())));
       const locks = locksFromSheet(sheet, places);
-      if (!locks) return setSaid({ text: `The words of ${file.name} are not those of this tune, so its chords have no place here. Nothing was changed.`, bad: true });
+      if (!locks)
+        return setSaid({
+          text: `The words of ${file.name} are not those of this tune, so its chords have no place here. Nothing was changed.`,
+          bad: true,
+        });
       bench.change(`Chords of ${file.name.slice(0, 60)}`, (w) => lockChords(w, locks));
-      setSaid({ text: [`${sheet.chords.length} chords read; those of the first verse are locked.`, ...sheet.remarks.slice(0, 4)].join(" "), bad: false });
+      setSaid({
+        text: [
+          `${sheet.chords.length} chords read; those of the first verse are locked.`,
+          ...sheet.remarks.slice(0, 4),
+        ].join(" "),
+        bad: false,
+      });
     } catch (error) {
-      setSaid({ text: error instanceof FormatError ? `${file.name}, line ${error.spot.line}, column ${error.spot.column}: ${error.message}` : `${file.name} could not be read.`, bad: true });
+      setSaid({
+        text:
+          error instanceof FormatError
+            ? `${file.name}, line ${error.spot.line}, column ${error.spot.column}: ${error.message}`
+            : `${file.name} could not be read.`,
+        bad: true,
+      });
     }
   };
   return (
     <Box mt="8px">
-      <input ref={field} type="file" hidden accept=".cho,.crd,.chopro,.chordpro,.pro,.txt" onChange={read} aria-label="Song sheet" />
-      <Button size="sm" variant="outline" borderColor="quiet" color="ink" onClick={() => field.current?.click()}>Lay a song sheet’s chords on the words</Button>
-      {said && <Text fontSize="14px" mt="6px" role={said.bad ? "alert" : "status"} color={said.bad ? "madder" : "ink"}>{said.text}</Text>}
+      <input
+        ref={field}
+        type="file"
+        hidden
+        accept=".cho,.crd,.chopro,.chordpro,.pro,.txt"
+        onChange={read}
+        aria-label="Song sheet"
+      />
+      <Button size="sm" variant="outline" borderColor="quiet" color="ink" onClick={() => field.current?.click()}>
+        Lay a song sheet’s chords on the words
+      </Button>
+      {said && (
+        <Text fontSize="14px" mt="6px" role={said.bad ? "alert" : "status"} color={said.bad ? "madder" : "ink"}>
+          {said.text}
+        </Text>
+      )}
     </Box>
   );
 }

@@ -4,7 +4,23 @@ import type { ReactNode } from "react";
 
 /** A key as it stands on the keyboard. */
 export const Key = ({ children }: { children: ReactNode }) => (
-  <Box as="kbd" display="inline-block" minW="24px" px="6px" h="24px" lineHeight="22px" mr="3px" textAlign="center" fontSize="12px" fontFamily="body" bg="linen" border="1px solid" borderColor="cord" borderBottomWidth="2px" borderRadius="4px">
+  <Box
+    as="kbd"
+    display="inline-block"
+    minW="24px"
+    px="6px"
+    h="24px"
+    lineHeight="22px"
+    mr="3px"
+    textAlign="center"
+    fontSize="12px"
+    fontFamily="body"
+    bg="linen"
+    border="1px solid"
+    borderColor="cord"
+    borderBottomWidth="2px"
+    borderRadius="4px"
+  >
     {children}
   </Box>
 );
@@ -12,34 +28,86 @@ export const Key = ({ children }: { children: ReactNode }) => (
 /** Head of a panel: what is looked at, and one quiet line about it. */
 export const PanelHead = ({ title, sub }: { title: string; sub?: string }) => (
   <Box mb="10px">
-    <Heading as="h2" fontSize="21px" fontWeight="600" lineHeight="27px">{title}</Heading>
-    {sub && <Text color="quiet" fontSize="14px">{sub}</Text>}
+    <Heading as="h2" fontSize="21px" fontWeight="600" lineHeight="27px">
+      {title}
+    </Heading>
+    {sub && (
+      <Text color="quiet" fontSize="14px">
+        {sub}
+      </Text>
+    )}
   </Box>
 );
 
 /** A small fact: a name over what it is. */
 export const Tile = ({ name, what, foreign = false }: { name: string; what: string; foreign?: boolean }) => (
-  <Box px="10px" py="5px" minW="58px" textAlign="center" borderRadius="6px" bg={foreign ? "washMadder" : "wash"} color={foreign ? "madder" : "woad"}>
-    <Text fontWeight="700" lineHeight="20px">{name}</Text>
-    <Text fontSize="12px" lineHeight="16px">{what}</Text>
+  <Box
+    px="10px"
+    py="5px"
+    minW="58px"
+    textAlign="center"
+    borderRadius="6px"
+    bg={foreign ? "washMadder" : "wash"}
+    color={foreign ? "madder" : "woad"}
+  >
+    <Text fontWeight="700" lineHeight="20px">
+      {name}
+    </Text>
+    <Text fontSize="12px" lineHeight="16px">
+      {what}
+    </Text>
   </Box>
 );
 
 /** A named block of a panel. */
 export const Block = ({ title, children }: { title: string; children: ReactNode }) => (
   <Box mt="16px">
-    <Text fontSize="13px" color="quiet" mb="5px">{title}</Text>
+    <Text fontSize="13px" color="quiet" mb="5px">
+      {title}
+    </Text>
     {children}
   </Box>
 );
 
 /** A choice in a list, with its bar of worth and its key. */
-export function ChoiceRow({ name, worth, note, keyName, chosen, onTake }: { name: string; worth: number; note: string; keyName?: string | undefined; chosen?: boolean; onTake: () => void }) {
+export function ChoiceRow({
+  name,
+  worth,
+  note,
+  keyName,
+  chosen,
+  onTake,
+}: {
+  name: string;
+  worth: number;
+  note: string;
+  keyName?: string | undefined;
+  chosen?: boolean;
+  onTake: () => void;
+}) {
   return (
-    <Flex as="button" w="100%" h="38px" align="center" gap="10px" borderTop="1px solid" borderColor="cord" textAlign="left" onClick={onTake} _hover={{ bg: "linen" }} aria-pressed={chosen}>
-      <Text w="56px" fontWeight="700" fontSize="16px">{name}</Text>
-      <Box flex="1" h="8px" bg="linen" borderRadius="4px"><Box h="8px" borderRadius="4px" w={`${Math.max(3, worth * 100)}%`} bg={chosen ? "block" : "woad"} /></Box>
-      <Text minW="52px" fontSize="13px" color="quiet" textAlign="right" whiteSpace="nowrap">{note}</Text>
+    <Flex
+      as="button"
+      w="100%"
+      h="38px"
+      align="center"
+      gap="10px"
+      borderTop="1px solid"
+      borderColor="cord"
+      textAlign="left"
+      onClick={onTake}
+      _hover={{ bg: "linen" }}
+      aria-pressed={chosen}
+    >
+      <Text w="56px" fontWeight="700" fontSize="16px">
+        {name}
+      </Text>
+      <Box flex="1" h="8px" bg="linen" borderRadius="4px">
+        <Box h="8px" borderRadius="4px" w={`${Math.max(3, worth * 100)}%`} bg={chosen ? "block" : "woad"} />
+      </Box>
+      <Text minW="52px" fontSize="13px" color="quiet" textAlign="right" whiteSpace="nowrap">
+        {note}
+      </Text>
       <Box w="28px">{keyName && <Key>{keyName}</Key>}</Box>
     </Flex>
   );
