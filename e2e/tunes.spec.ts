@@ -48,15 +48,13 @@ test.describe("the tunes page", () => {
 
   test("a chosen file brings its tunes in, the bad one named", async ({ page }) => {
     await bring(page);
-    await page
-      .getByLabel("Tune file")
-      .setInputFiles({
-        name: "book.abc",
-        mimeType: "text/plain",
-        buffer: Buffer.from(
-          `${ABC}\nX:2\nT:No music\nK:D\n\n${ABC.replace("Tar and Twine", "Second Coil").replaceAll("GB", "Gd")}`,
-        ),
-      });
+    await page.getByLabel("Tune file").setInputFiles({
+      name: "book.abc",
+      mimeType: "text/plain",
+      buffer: Buffer.from(
+        `${ABC}\nX:2\nT:No music\nK:D\n\n${ABC.replace("Tar and Twine", "Second Coil").replaceAll("GB", "Gd")}`,
+      ),
+    });
     await expect(page.getByText("1 tune is in")).toBeVisible();
     await expect(page.getByText(/“Tar and Twine” is .*note for note/)).toBeVisible();
     await expect(page.getByText("1 tune could not be read")).toBeVisible();

@@ -1,29 +1,38 @@
-// Fits the weights of the chord search: the tables and the ear. Usage: npm run fit:chords -- DIR [FOLDS]; with some of
+// Fits the weights of the chord search: the tables and the network. Usage: npm run fit:chords -- DIR [FOLDS]; with some of
 // the folds 0 to 4 named, only cross-validates on
 // those. Reads every .abc in DIR (melody with chord symbols; where a .jsonl of the same name lies beside it, the exact
 // places of the chords come from there), learns a
 // chain model over felt beats, cross-validates, prints agreement by mode and dance type against two plain baselines,
-// and writes weights.json and ear.json of
+// and writes tables.json and network.json of
 // src/core/chords. A fold takes some minutes.
 import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { analyse, strainKeys } from "../src/core/analysis";
-import { type Beat, beatsOf, BLOCKS, type Block, gather, gatherMove, OFFSETS, SIZE } from "../src/core/chords/features";
-import { LABELS, labelOf } from "../src/core/chords/labels";
 import {
-  EAR_SIZES,
-  type Ear,
-  gathered,
+  type Beat,
+  type Block,
+  BLOCKS,
+  beatsOf,
+  FIRST,
+  firstLayer,
+  gather,
+  gatherMove,
   grained,
-  JUDGES,
-  LISTENERS,
+  type Impression,
+  inputRow,
+  INPUTS,
+  LABELS,
+  labelOf,
+  moveId,
+  NETWORK_SIZES,
+  type Network,
+  OFFSETS,
   ROOTS,
   ROW,
-  rowOf,
+  SECOND,
+  SIZE,
   verdict,
-} from "../src/core/chords/ear";
-import { type Impression, INPUTS } from "../src/core/chords/impression";
-import { moveId } from "../src/core/chords/costs";
+} from "../src/core/chords/hearing";
 import { segments } from "../src/core/chords/segments";
 import { readAbc } from "../src/core/formats";
 import { QUARTER } from "../src/core/score";
@@ -45,7 +54,7 @@ const ROUNDS = 30;
 const BATCH = 8;
 const RATE = 0.003;
 const PULL = 0.001;
-const DROP = { inputs: 0.25, listeners: 0.45 };
+const DROP = { inputs: 0.25, units: 0.45 };
 
 type Row = { beats: Beat[]; truth: Int8Array; mode: string; dance: string };
 
@@ -194,18 +203,24 @@ function learn(row: Row, own: Float64Array, moves: (b: Beat) => Moves, slope: Fl
   return errors;
 }
 
-const PARTS = Object.keys(EAR_SIZES) as (keyof Ear)[];
-type Model = { tables: Float64Array; ear: Ear };
+const PARTS = Object.keys(NETWORK_SIZES) as (keyof Network)[];
+type Model = { tables: Float64Array; network: Network };
 /**
- * What one beat left behind in the ear on its way forward, for the way back: which inputs were let through, and every
- * listener and judge for each root.
+ * What one beat left behind in the network on its way forward, for the way back: which inputs were let through, and every
+ * unit for each root.
  */
-type Trace = { heard: Impression; listeners: Float64Array; judges: Float64Array };
+type Trace = { heard: Impression; firsts: Float64Array; seconds: Float64Array };
 
 /**
- * The ear's points for one beat while it learns: some inputs, listeners and judges drop out, so that none is relied on.
+ * The network's points for one beat while it learns: some inputs and units drop out, so that none is relied on.
  */
-function listen(ear: Ear, impression: Impression, random: () => number, into: Float64Array, at: number): Trace {
+function forwardPass(
+  network: Network,
+  impression: Impression,
+  random: () => number,
+  into: Float64Array,
+  at: number,
+): Trace {
   const keep = (share: number) => (random() < share ? 0 : 1 / (1 - share));
   const kept = impression.value.map((v) => v * keep(DROP.inputs));
   const heard = {
@@ -214,85 +229,85 @@ function listen(ear: Ear, impression: Impression, random: () => number, into: Fl
     value: kept.filter((v) => v !== 0),
   };
   const sums = new Float64Array(ROW);
-  const { judge, verdict: verdictOf } = ear;
-  const [listeners, judges] = [new Float64Array(ROOTS.length * LISTENERS), new Float64Array(ROOTS.length * JUDGES)];
+  const { second: secondWeights, output } = network;
+  const [firsts, seconds] = [new Float64Array(ROOTS.length * FIRST), new Float64Array(ROOTS.length * SECOND)];
   ROOTS.forEach((root, r) => {
-    gathered(ear, heard, root, sums);
-    const weighed = judges.subarray(r * JUDGES, (r + 1) * JUDGES);
-    weighed.set(judge.subarray(LISTENERS * JUDGES));
-    for (let h = 0; h < LISTENERS; h++) {
-      const sum = (sums[h] as number) > 0 ? (sums[h] as number) * keep(DROP.listeners) : 0;
+    firstLayer(network, heard, root, sums);
+    const weighed = seconds.subarray(r * SECOND, (r + 1) * SECOND);
+    weighed.set(secondWeights.subarray(FIRST * SECOND));
+    for (let h = 0; h < FIRST; h++) {
+      const sum = (sums[h] as number) > 0 ? (sums[h] as number) * keep(DROP.units) : 0;
       if (sum === 0) continue;
-      listeners[r * LISTENERS + h] = sum;
-      for (let j = 0; j < JUDGES; j++) weighed[j]! += sum * (judge[h * JUDGES + j] as number);
+      firsts[r * FIRST + h] = sum;
+      for (let j = 0; j < SECOND; j++) weighed[j]! += sum * (secondWeights[h * SECOND + j] as number);
     }
-    for (let j = 0; j < JUDGES; j++)
-      weighed[j] = (weighed[j] as number) > 0 ? (weighed[j] as number) * keep(DROP.listeners) : 0;
+    for (let j = 0; j < SECOND; j++)
+      weighed[j] = (weighed[j] as number) > 0 ? (weighed[j] as number) * keep(DROP.units) : 0;
     for (const minor of [0, 1]) {
-      let sum = (verdictOf[JUDGES * 2 + minor] as number) + (sums[LISTENERS + minor] as number);
-      for (let j = 0; j < JUDGES; j++) sum += (weighed[j] as number) * (verdictOf[j * 2 + minor] as number);
+      let sum = (output[SECOND * 2 + minor] as number) + (sums[FIRST + minor] as number);
+      for (let j = 0; j < SECOND; j++) sum += (weighed[j] as number) * (output[j * 2 + minor] as number);
       into[at + root * 2 + minor]! += sum;
     }
   });
-  return { heard, listeners, judges };
+  return { heard, firsts, seconds };
 }
 
 /**
- * The way back: adds the slope of every weight of the ear, given the slope of its verdicts. What dropped out or kept
+ * The way back: adds the slope of every weight of the network, given the slope of its outputs. What dropped out or kept
  * silent (0) learns nothing.
  */
-function relearn(
-  ear: Ear,
-  { heard, listeners, judges }: Trace,
-  verdictErrors: Float64Array,
+function backwardPass(
+  network: Network,
+  { heard, firsts, seconds }: Trace,
+  outputErrors: Float64Array,
   at: number,
-  slopes: Ear,
+  slopes: Network,
 ): void {
   const back = new Float64Array(ROW);
   const active = new Int32Array(ROW);
-  const weighed = new Float64Array(JUDGES);
-  const { judge, verdict } = ear;
-  const { notes, standing, root: resting, judge: judgeSlope, verdict: verdictSlope } = slopes;
+  const weighed = new Float64Array(SECOND);
+  const { second: secondWeights, output } = network;
+  const { inputs, standing, root: biases, second: secondSlope, output: outputSlope } = slopes;
   const { index, value, standings, table } = heard;
   ROOTS.forEach((root, r) => {
-    const [major, minor] = [verdictErrors[at + root * 2] as number, verdictErrors[at + root * 2 + 1] as number];
+    const [major, minor] = [outputErrors[at + root * 2] as number, outputErrors[at + root * 2 + 1] as number];
     if (Math.abs(major) + Math.abs(minor) < 1e-5) return;
     back.fill(0);
-    back[LISTENERS] = major;
-    back[LISTENERS + 1] = minor;
-    verdictSlope[JUDGES * 2]! += major;
-    verdictSlope[JUDGES * 2 + 1]! += minor;
+    back[FIRST] = major;
+    back[FIRST + 1] = minor;
+    outputSlope[SECOND * 2]! += major;
+    outputSlope[SECOND * 2 + 1]! += minor;
     const errors = weighed.fill(0);
-    for (let j = 0; j < JUDGES; j++) {
-      const out = judges[r * JUDGES + j] as number;
+    for (let j = 0; j < SECOND; j++) {
+      const out = seconds[r * SECOND + j] as number;
       if (out === 0) continue;
-      verdictSlope[j * 2]! += major * out;
-      verdictSlope[j * 2 + 1]! += minor * out;
-      errors[j] = (major * (verdict[j * 2] as number) + minor * (verdict[j * 2 + 1] as number)) / (1 - DROP.listeners);
-      judgeSlope[LISTENERS * JUDGES + j]! += errors[j] as number;
+      outputSlope[j * 2]! += major * out;
+      outputSlope[j * 2 + 1]! += minor * out;
+      errors[j] = (major * (output[j * 2] as number) + minor * (output[j * 2 + 1] as number)) / (1 - DROP.units);
+      secondSlope[FIRST * SECOND + j]! += errors[j] as number;
     }
     let speaking = 0;
-    for (let h = 0; h < LISTENERS; h++) {
-      const sum = listeners[r * LISTENERS + h] as number;
+    for (let h = 0; h < FIRST; h++) {
+      const sum = firsts[r * FIRST + h] as number;
       if (sum === 0) continue;
       active[speaking++] = h;
       let error = 0;
-      for (let j = 0; j < JUDGES; j++) {
-        judgeSlope[h * JUDGES + j]! += (errors[j] as number) * sum;
-        error += (errors[j] as number) * (judge[h * JUDGES + j] as number);
+      for (let j = 0; j < SECOND; j++) {
+        secondSlope[h * SECOND + j]! += (errors[j] as number) * sum;
+        error += (errors[j] as number) * (secondWeights[h * SECOND + j] as number);
       }
-      back[h] = error / (1 - DROP.listeners);
-      resting[(table * 12 + root) * LISTENERS + h]! += back[h] as number;
-      for (const s of standings) standing[s * LISTENERS + h]! += back[h] as number;
+      back[h] = error / (1 - DROP.units);
+      biases[(table * 12 + root) * FIRST + h]! += back[h] as number;
+      for (const s of standings) standing[s * FIRST + h]! += back[h] as number;
     }
-    active[speaking++] = LISTENERS;
-    active[speaking++] = LISTENERS + 1;
+    active[speaking++] = FIRST;
+    active[speaking++] = FIRST + 1;
     for (let k = 0; k < index.length; k++) {
       const v = value[k] as number;
-      const row = rowOf(index[k] as number, root);
+      const row = inputRow(index[k] as number, root);
       for (let n = 0; n < speaking; n++) {
         const h = active[n] as number;
-        notes[row + h]! += (back[h] as number) * v;
+        inputs[row + h]! += (back[h] as number) * v;
       }
     }
   });
@@ -310,16 +325,16 @@ const rateAt = (step: number, steps: number): number => {
 function train(rows: readonly Row[], flats: ReadonlyMap<Row, Flat>, seed: number): Model {
   const random = numbers(seed);
   const spread = (size: number, width: number) => Float64Array.from({ length: size }, () => (random() * 2 - 1) * width);
-  const ear: Ear = {
-    notes: spread(EAR_SIZES.notes, INPUTS ** -0.5),
-    standing: spread(EAR_SIZES.standing, 0.15),
-    root: spread(EAR_SIZES.root, 0.17),
-    judge: spread(EAR_SIZES.judge, LISTENERS ** -0.5),
-    verdict: spread(EAR_SIZES.verdict, JUDGES ** -0.5),
+  const network: Network = {
+    inputs: spread(NETWORK_SIZES.inputs, INPUTS ** -0.5),
+    standing: spread(NETWORK_SIZES.standing, 0.15),
+    root: spread(NETWORK_SIZES.root, 0.17),
+    second: spread(NETWORK_SIZES.second, FIRST ** -0.5),
+    output: spread(NETWORK_SIZES.output, SECOND ** -0.5),
   };
-  const model = { tables: new Float64Array(SIZE), ear };
-  const slopes: Ear = Object.fromEntries(PARTS.map((p) => [p, new Float64Array(EAR_SIZES[p])])) as Ear;
-  const parts = [[model.tables, new Float64Array(SIZE)], ...PARTS.map((p) => [ear[p], slopes[p]])].map(
+  const model = { tables: new Float64Array(SIZE), network };
+  const slopes: Network = Object.fromEntries(PARTS.map((p) => [p, new Float64Array(NETWORK_SIZES[p])])) as Network;
+  const parts = [[model.tables, new Float64Array(SIZE)], ...PARTS.map((p) => [network[p], slopes[p]])].map(
     ([weights, slope]) => ({
       weights: weights as Float64Array,
       slope: slope as Float64Array,
@@ -342,7 +357,7 @@ function train(rows: readonly Row[], flats: ReadonlyMap<Row, Flat>, seed: number
       for (const row of own) {
         const flat = flats.get(row) as Flat;
         const points = local(flat, model.tables, row.beats.length);
-        const traces = row.beats.map((beat, t) => listen(ear, beat.heard, random, points, t * LABELS));
+        const traces = row.beats.map((beat, t) => forwardPass(network, beat.heard, random, points, t * LABELS));
         const errors = learn(row, points, moves, parts[0]?.slope as Float64Array);
         for (let c = 0; c < errors.length; c++) {
           const error = errors[c] as number;
@@ -351,7 +366,7 @@ function train(rows: readonly Row[], flats: ReadonlyMap<Row, Flat>, seed: number
               (parts[0]?.slope as Float64Array)[flat.index[k] as number]! += error * (flat.value[k] as number);
         }
         traces.forEach((trace, t) => {
-          relearn(ear, trace, errors, t * LABELS, slopes);
+          backwardPass(network, trace, errors, t * LABELS, slopes);
         });
       }
       const rate = rateAt(step, batches * ROUNDS);
@@ -371,12 +386,12 @@ function train(rows: readonly Row[], flats: ReadonlyMap<Row, Flat>, seed: number
   return model;
 }
 
-/** Points of every beat and label: the tables' and the ear's. */
-function pointsOf(row: Row, { tables, ear }: Model, flat: Flat): Float64Array {
+/** Points of every beat and label: the tables' and the network's. */
+function pointsOf(row: Row, { tables, network }: Model, flat: Flat): Float64Array {
   const points = local(flat, tables, row.beats.length);
   row.beats.forEach(({ heard }, t) => {
     for (const root of ROOTS)
-      verdict(heard, root, ear).forEach((v, minor) => {
+      verdict(heard, root, network).forEach((v, minor) => {
         points[t * LABELS + root * 2 + minor]! += v;
       });
   });
@@ -482,15 +497,11 @@ const write = (name: string, file: object) =>
       .replaceAll('],"', '],\n"')}\n`,
   );
 const round = (w: number) => Math.round(w * 1000) / 1000;
-write("weights.json", {
+write("hearing/tables.json", {
   about:
-    "Points of the chord search, fitted on annotated tunes together with ear.json: above 0 speaks for a chord, below 0 against it. The blocks are laid out in src/core/chords/features.ts. Above them, in costs, what the annotations do not tell: sevenths, chords outside the style, another form of the same chord, the same music with another chord.",
+    "Points of the chord search, fitted on annotated tunes together with network.json: above 0 speaks for a chord, " +
+    "below 0 against it. The blocks are laid out in blocks.ts.",
   ...about,
-  seventhSounded: -0.6,
-  seventhUnsounded: 0.35,
-  outsideStyle: 40,
-  sameRoot: 1.2,
-  unlike: 1,
   tables: Object.fromEntries(
     (Object.keys(BLOCKS) as Block[]).map((block) => [
       block,
@@ -498,9 +509,9 @@ write("weights.json", {
     ]),
   ),
 });
-write("ear.json", {
-  about: "The ear of the chord search, in thousandths. Its parts are laid out in src/core/chords/ear.ts.",
+write("hearing/network.json", {
+  about: "The network of the chord search, in thousandths. Its layers are laid out in network.ts.",
   ...about,
-  parts: grained(final.ear),
+  parts: grained(final.network),
 });
 console.log(about.agreement);

@@ -1,7 +1,7 @@
 // What the chord search hears of a short tune.
 import { analyse, strainKeys } from "../core/analysis";
 import { segments } from "../core/chords";
-import { type Beat, beatsOf } from "../core/chords/features";
+import { type Beat, beatsOf } from "../core/chords/hearing";
 import { tuneOf } from "./abc";
 
 /** The beats of a tune given as music and header, as the chord search hears them. */

@@ -242,7 +242,8 @@ const ALIASES: Record<string, string> = {
 export type DanceType = {
   name: string;
   confidence: number;
-  alternatives: { name: string; confidence: number }[] /** The counts that spoke most for it, in words. */;
+  alternatives: { name: string; confidence: number }[];
+  /** The counts that spoke most for it, in words. */
   evidence: string[];
 };
 

@@ -4,8 +4,10 @@ import { type ChordNames, nameChord } from "../theory";
 import type { ChordPlan } from "./model";
 
 export type ChartCell = {
-  /** How the chord is written, or "" before the first. */ name: string;
-  symbol: string /** Ticks into the bar, and felt beats it lasts. */;
+  /** How the chord is written, or "" before the first. */
+  name: string;
+  symbol: string;
+  /** Ticks into the bar, and felt beats it lasts. */
   at: number;
   beats: number;
 };
@@ -13,11 +15,13 @@ export type ChartBar = {
   bar: number;
   number: number;
   cells: ChartCell[];
-  repeatStart: boolean /** Times in all, where a repeat ends. */;
+  repeatStart: boolean;
+  /** Times in all, where a repeat ends. */
   repeatEnd: number;
   ending: string;
   close: "single" | "double" | "final";
-  /** Syllables of the first verse under it. */ words: string;
+  /** Syllables of the first verse under it. */
+  words: string;
 };
 /** One phrase of the chart; of a bare lead-in only the words are kept, in brackets before the bar it leads to. */
 export type ChartRow = { name: string; bars: ChartBar[] };

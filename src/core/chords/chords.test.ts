@@ -7,7 +7,7 @@ import { solve } from "../search";
 import { type Tune, QUARTER } from "../score";
 import { MODES, parseChord, semitoneOf } from "../theory";
 import { chordProblem } from "./derive";
-import { beatsOf } from "./features";
+import { beatsOf } from "./hearing";
 import { borrowed, chordOn } from "./styles";
 import { moveBetween, transpose } from "../spelling";
 import { type ChordLock, deriveChords, fileLocks, segments, STYLES, THREE_CHORD } from ".";

@@ -1,4 +1,4 @@
-import type { LocalCost, MoveCost } from "../search";
+import type { LocalCost, MoveCost, MoveLimit } from "../search";
 import { chord, fifthsName, fifthsOf, type Key, scale, semitoneOf } from "../theory";
 import type { Candidate } from "./costs";
 import type { Added } from "./model";
@@ -9,7 +9,8 @@ export type Dress = {
   symbol: string;
   plain: string;
   what: Added["what"];
-  wants?: number /** Which way a walking bass goes through it. */;
+  wants?: number;
+  /** Which way a walking bass goes through it. */
   way?: 1 | -1;
 };
 
@@ -23,7 +24,6 @@ const POINTS = {
   suspension: -3.5,
   secondary: 1,
   resolves: -1.8,
-  unresolved: Number.POSITIVE_INFINITY,
   slash: 0.7,
   bassStep: -0.9,
   bassLeap: 0.7,
@@ -125,14 +125,9 @@ export function dressCost(cut: readonly Segment[], keys: readonly Key[]): LocalC
     const above = [10, 11].map((s) => (root + s) % 12).find((s) => own.sounds.includes(s));
     const sounded = cut[i]?.notes.some((n) => n.sound === above) ? POINTS.sounded : 0;
     const tonic = tonics[cut[i]?.place.strain ?? 0] === root;
-    return (
-      sounded +
-      (tonic
-        ? POINTS.tonicSeventh
-        : own.suffix === "7" || dress?.wants !== undefined
-          ? POINTS.dominantSeventh
-          : POINTS.otherSeventh)
-    );
+    if (tonic) return sounded + POINTS.tonicSeventh;
+    const leads = own.suffix === "7" || dress?.wants !== undefined;
+    return sounded + (leads ? POINTS.dominantSeventh : POINTS.otherSeventh);
   };
   const of: Record<Added["what"], (i: number, s: Candidate) => number> = {
     seventh,
@@ -152,26 +147,27 @@ function walks(a: Candidate, b: Candidate, way: 1 | -1 | undefined): number {
   return step === 1 || step === 2 ? POINTS.bassStep : POINTS.bassLeap;
 }
 
-/**
- * What an addition earns by where it leads: sevenths fall, borrowed dominants must resolve, a slashed bass goes by
- * step.
- */
+const fallsTo = ({ dress }: Candidate, next: Candidate) => dress?.wants !== undefined && next.root === dress.wants;
+/** Dominants that are borrowed or raised for the chord they lead to. */
+const mustFall = ({ dress }: Candidate) => dress?.what === "secondary dominant" || dress?.what === "augmented dominant";
+
+/** What an addition earns by where it leads: sevenths fall, borrowed dominants resolve, a slashed bass goes by step. */
 export const dressMove: MoveCost<Candidate> = {
   name: "where it leads",
   into: (_, a, b) => {
-    if (!a.dress && !b.dress) return 0;
-    if (a === b) return a.dress?.way ? POINTS.unresolved : 0;
-    const falls = a.dress?.wants !== undefined && b.root === a.dress.wants;
-    const leads =
-      a.dress?.what === "secondary dominant" || a.dress?.what === "augmented dominant"
-        ? falls
-          ? POINTS.resolves
-          : POINTS.unresolved
-        : falls
-          ? POINTS.falls
-          : 0;
-    if (a.dress?.what === "closing chord") return POINTS.unresolved;
-    const stays = a.dress?.what === "suspension" && b.root !== a.root ? POINTS.unresolved : 0;
-    return leads + stays + walks(a, b, a.dress?.way) + walks(a, b, b.dress?.way);
+    if (a === b || (!a.dress && !b.dress)) return 0;
+    const resolved = mustFall(a) ? POINTS.resolves : POINTS.falls;
+    return (fallsTo(a, b) ? resolved : 0) + walks(a, b, a.dress?.way) + walks(a, b, b.dress?.way);
+  },
+};
+
+/** Where an addition may not lead: a borrowed dominant anywhere but home, a suspension off its root, a walking bass nowhere. */
+export const dressLimit: MoveLimit<Candidate> = {
+  name: "an addition leads where it must",
+  broken: (_, a, b) => {
+    if (!a.dress) return false;
+    if (a === b) return a.dress.way !== undefined;
+    if (mustFall(a)) return !fallsTo(a, b);
+    return a.dress.what === "closing chord" || (a.dress.what === "suspension" && b.root !== a.root);
   },
 };

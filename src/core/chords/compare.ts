@@ -6,7 +6,8 @@ import type { ChordPlan, PlannedChord } from "./model";
 export type BarDifference = {
   bar: number;
   ours: string[];
-  theirs: string[] /** Ticks on which root or third differ. */;
+  theirs: string[];
+  /** Ticks on which root or third differ. */
   ticks: number;
 };
 

@@ -1,12 +1,22 @@
 import type { LocalCost, MoveCost } from "../search";
 import { type Chord, chord as chordOf, chordNoteName, degreeOf, type Key, parseClass, semitoneOf } from "../theory";
-import { verdict } from "./ear";
-import { type Beat, type Block, BLOCKS, gather, gatherMove, inTriad } from "./features";
-import { LABELS, labelOf } from "./labels";
 import { type Dress, dressCost, dressMove } from "./colour";
+import {
+  type Beat,
+  type Block,
+  BLOCKS,
+  gather,
+  gatherMove,
+  inTriad,
+  LABELS,
+  labelOf,
+  moveId,
+  POINTS,
+  verdict,
+} from "./hearing";
 import type { NoteRole } from "./model";
 import type { Heard, Segment } from "./segments";
-import weights from "./weights.json";
+import { TASTE } from "./taste";
 
 /**
  * A state of the search: a chord, the model's label for it in the key it is heard in, and whether the style allows it,
@@ -15,7 +25,8 @@ import weights from "./weights.json";
 export type Candidate = {
   chord: Chord;
   degree: number;
-  label: number /** Sounds of its root and of its bass. */;
+  label: number;
+  /** Pitch classes of its root and of its bass. */
   root: number;
   bass: number;
   allowed: boolean;
@@ -72,9 +83,10 @@ const NAMES: Record<Block, string> = {
   changeSpot: "change of chord",
   phraseChange: "change of chord",
 };
-const EAR = "how such a phrase is heard";
+/** What the network says goes under one name, since it cannot give reasons. */
+const NETWORK = "how such a phrase is heard";
 const LOCAL = [
-  EAR,
+  NETWORK,
   ...new Set([...(["note", "outside", "bar", "spelled", "place", "degree", "spot"] as const).map((b) => NAMES[b])]),
 ];
 const MOVES = [NAMES.move, NAMES.cadence, NAMES.change];
@@ -86,15 +98,8 @@ const PLACE = Object.fromEntries(
   ]),
 ) as Record<Block, number>;
 const FOREIGN = PLACE.outside;
-const HEARD = LOCAL.indexOf(EAR);
+const HEARD = LOCAL.indexOf(NETWORK);
 const BY_NOTE: ReadonlySet<Block> = new Set(["note", "lead"]);
-
-const tables = Object.fromEntries(
-  (Object.keys(BLOCKS) as Block[]).map((block) => [
-    block,
-    Float64Array.from((weights.tables as Record<Block, number[]>)[block]),
-  ]),
-) as Record<Block, Float64Array>;
 
 /** What is known of the labels at a beat: a cost for each name in `LOCAL`. */
 type Priced = (Float64Array | undefined)[];
@@ -113,7 +118,7 @@ function price(beat: Beat, label: number, known: Priced): Float64Array {
   known[label] = made;
   gather(beat, label, (block, index, value) => {
     const foreign = BY_NOTE.has(block) && !inTriad(label & 1, Math.floor(index / 3) % 12);
-    made[foreign ? FOREIGN : PLACE[block]]! -= (tables[block][index] as number) * value;
+    made[foreign ? FOREIGN : PLACE[block]]! -= (POINTS[block][index] as number) * value;
   });
   made[HEARD] = -(verdict(beat.heard, label >> 1)[label & 1] as number);
   return made;
@@ -132,7 +137,7 @@ function pricedMoves(beat: Beat): Float64Array[] {
   for (let a = 0; a < LABELS; a++)
     for (let b = 0; b < LABELS; b++)
       gatherMove(beat, a, b, (block, index, value) => {
-        made[PLACE[block]]![a * LABELS + b]! -= (tables[block][index] as number) * value;
+        made[PLACE[block]]![a * LABELS + b]! -= (POINTS[block][index] as number) * value;
       });
   movesKnown.set(moveId(beat), made);
   return made;
@@ -148,40 +153,29 @@ export function localCosts(
   const costs = (i: number, label: number) => at[i]?.[label] ?? price(beats[i] as Beat, label, at[i] as Priced);
   const heard = (i: number, { chord }: Candidate) =>
     cut[i]?.notes.some((n) => chordNoteName(chord, n.sound) === "seventh") ?? false;
+  const seventh = (i: number, s: Candidate) => {
+    if (s.dress || !s.chord.suffix.includes("7")) return 0;
+    return heard(i, s) ? TASTE.seventhSounded : TASTE.seventhUnsounded;
+  };
   return [
     ...LOCAL.map((name, n): LocalCost<Candidate> => ({ name, at: (i, s) => costs(i, s.label)[n] as number })),
-    {
-      name: "a seventh the melody does not sound",
-      at: (i, s) =>
-        !s.dress && s.chord.suffix.includes("7")
-          ? heard(i, s)
-            ? weights.seventhSounded
-            : weights.seventhUnsounded
-          : 0,
-    },
+    { name: "a seventh the melody does not sound", at: seventh },
     dressCost(cut, keys),
-    { name: "not a chord of the style", at: (_, s) => (s.allowed ? 0 : weights.outsideStyle) },
+    { name: "not a chord of the style", at: (_, s) => (s.allowed ? 0 : TASTE.outsideStyle) },
   ];
 }
-
-/** What the cost of a move into a beat depends on, beside the two chords. */
-export const moveId = (beat: Beat): number =>
-  (((Number(beat.table > 1) * 8 + beat.build) * 4 + beat.start) * 16 + beat.spot) * 2 + Number(beat.phrase);
 
 /** Costs of going from chord to chord. */
 export function moveCosts(beats: readonly Beat[]): MoveCost<Candidate>[] {
   const moves = beats.map(pricedMoves);
+  const into = (n: number) => (i: number, a: Candidate, b: Candidate) =>
+    moves[i]?.[n]?.[a.label * LABELS + b.label] as number;
   return [
-    ...MOVES.map(
-      (name, n): MoveCost<Candidate> => ({
-        name,
-        into: (i, a, b) => moves[i]?.[n]?.[a.label * LABELS + b.label] as number,
-      }),
-    ),
+    ...MOVES.map((name, n): MoveCost<Candidate> => ({ name, into: into(n) })),
     dressMove,
     {
       name: "another form of the same chord",
-      into: (_, a, b) => (a.label === b.label && a.chord.symbol !== b.chord.symbol ? weights.sameRoot : 0),
+      into: (_, a, b) => (a.label === b.label && a.chord.symbol !== b.chord.symbol ? TASTE.sameRoot : 0),
     },
   ];
 }

@@ -16,7 +16,8 @@ export type Heard = {
 export type Segment = {
   place: Place;
   at: number;
-  ticks: number /** Place of change when a new chord starts here. */;
+  ticks: number;
+  /** Place of change when a new chord starts here. */
   start: "bar" | "half" | "beat";
   notes: Heard[];
   phraseEnd: boolean;

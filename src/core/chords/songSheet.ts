@@ -1,6 +1,6 @@
 import { lettersOf, type SongSheet } from "../formats";
 import type { Place } from "../score";
-import { solve } from "../search";
+import { isConflict, solve } from "../search";
 import type { ChordLock } from "./model";
 
 /** A syllable of the tune: where it falls, and how many letters are sung before it. */
@@ -51,24 +51,21 @@ export function locksFromSheet(sheet: SongSheet, places: readonly Place[]): Chor
   const { syllables, letters } = sungOf(places, 0);
   const chords = sheet.chords.filter((c) => c.letters < letters.length);
   if (syllables.length === 0 || chords.length === 0) return undefined;
-  const { path, cost } = solve<Sung>({
+  const between = (i: number) => (chords[i]?.letters ?? 0) - (chords[i - 1]?.letters ?? 0);
+  const found = solve<Sung>({
     states: chords.map(() => syllables),
+    moveLimits: [{ name: "chords in the order of the words", broken: (_, a, b) => b.before <= a.before }],
     local: [
       {
         name: "other words",
         at: (i, s) => MISMATCH * unlike(sheet.letters.slice(chords[i]?.letters), letters.slice(s.before)),
       },
     ],
-    moves: [
-      {
-        name: "letters between",
-        into: (i, a, b) =>
-          b.before <= a.before
-            ? Number.POSITIVE_INFINITY
-            : DRIFT * Math.abs(b.before - a.before - ((chords[i]?.letters ?? 0) - (chords[i - 1]?.letters ?? 0))),
-      },
-    ],
+    moves: [{ name: "letters between", into: (i, a, b) => DRIFT * Math.abs(b.before - a.before - between(i)) }],
   });
+  // More chords than syllables cannot keep their order: these are other words.
+  if (isConflict(found)) return undefined;
+  const { path, cost } = found;
   if (cost > (MISMATCH / 2) * chords.length) return undefined;
   const starts = path.map((s, i) => ({ place: places[s.bar] as Place, at: s.at, symbol: chords[i]?.symbol as string }));
   return heldLocks(starts, places, "teacher");

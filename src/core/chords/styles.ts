@@ -7,8 +7,10 @@ import { chord, className, type Key, type Mode, parseClass, scale, triadOn } fro
  */
 export type Style = {
   name: string;
-  sets: Record<Mode, readonly (readonly string[])[]> /** Its triads may wear what `colour.ts` lists. */;
-  colour?: true /** It takes the triads that the tune's own accidentals spell. */;
+  sets: Record<Mode, readonly (readonly string[])[]>;
+  /** Its triads may wear what `colour.ts` lists. */
+  colour?: true;
+  /** It takes the triads that the tune's own accidentals spell. */
   borrows?: true;
 };
 

@@ -22,8 +22,10 @@ export type Derived = {
   analysis: Analysis;
   weave: Cell[];
   plan: ChordPlan;
-  line: HarmonyLine /** The second line, where one is asked for. */;
-  upper: HarmonyLine | null /** What the lines and a bass of roots do to each other. */;
+  line: HarmonyLine;
+  /** The second line, where one is asked for. */
+  upper: HarmonyLine | null;
+  /** What the lines and a bass of roots do to each other. */
   faults: Fault[];
   chords: SheetChord[];
   parts: Part[];

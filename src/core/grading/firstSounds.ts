@@ -1,7 +1,7 @@
 import type { ChordPlan } from "../chords";
 import { firstPosition, type Instrument, type Placement } from "../instruments";
 import { type Event, type Mark, type Place, rest } from "../score";
-import { solve } from "../search";
+import { solved } from "../search";
 import { chord, chordNoteName, midi, parseClass, type Pitch } from "../theory";
 
 /** A note under the hand: the pitch and where it lies. */
@@ -39,7 +39,7 @@ function reachable(symbol: string, on: Instrument): Held[] {
  */
 export function firstSounds(places: readonly Place[], plan: ChordPlan, on: Instrument): Event[][] {
   const states = plan.chords.map((c) => reachable(c.symbol, on));
-  const { path } = solve<Held>({
+  const { path } = solved<Held>({
     states,
     local: [
       {

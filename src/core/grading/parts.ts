@@ -8,7 +8,8 @@ import type { Part } from "./model";
 export type PartRequest = {
   places: readonly Place[];
   plan: ChordPlan;
-  line: HarmonyLine /** A second line, where one is asked for. */;
+  line: HarmonyLine;
+  /** A second line, where one is asked for. */
   upper?: HarmonyLine | null;
   instrument?: Instrument;
 };

@@ -8,18 +8,20 @@ import {
   midi,
   parseClass,
   type Pitch,
+  pitchName,
   scale,
   scaleStep,
   semitoneOf,
 } from "../theory";
+import { isKept } from "./promises";
 import type { Offer } from "./schools";
-import type { Slot, Under } from "./slots";
+import type { Slot } from "./slots";
 
-/** A note the line could take. A rest has no pitch. */
-export type Choice = Offer & { pitch: Pitch | null; sound: number; place: number; chromatic: boolean };
+/** A note the line could take, with its MIDI number and its place on the staff. A rest has no pitch. */
+export type Choice = Offer & { pitch: Pitch | null; number: number; place: number; chromatic: boolean };
 export const REST: Choice = {
   pitch: null,
-  sound: 0,
+  number: 0,
   place: 0,
   interval: 0,
   fits: false,
@@ -32,64 +34,49 @@ export const REST: Choice = {
 
 /** Intervals a line that goes with the melody may use, counted inclusively. */
 const INTERVALS = [3, 4, 6, 5, 8, 10, 1];
-/**
- * Semitones, folded into an octave, that may not meet the melody on a beat: the semitone either way, and the tritone.
- */
-const HARSH = [1, 6, 11];
 /** How far an independent line may lie from the melody, in semitones. */
 const FAR = 24;
+const OCTAVES = [1, 2, 3, 4, 5, 6, 7];
 
 export const holds = (chord: Chord | null, pitch: Pitch) => chord?.sounds.includes(midi(pitch) % 12) === true;
 
+export const choiceName = ({ pitch }: Pick<Choice, "pitch">): string => (pitch ? pitchName(pitch) : "rest");
+
 /** Notes that keep every promise over a slot. */
 export function choices(slot: Slot, on: Instrument): Choice[] {
-  const found = slot.school.pace === "melody" ? withMelody(slot) : onItsOwn(slot, on);
-  return found.filter((c) => keeps(c, slot, on));
+  const found = slot.school.pace === "melody" ? withMelody(slot, on) : onItsOwn(slot, on);
+  return found.filter((choice) => isKept(choice, slot, on));
 }
 
-/**
- * What every school promises about one moment: range, key or chord, no crossing, no semitone or tritone with the melody
- * on a beat.
- */
-function keeps({ pitch, sound, fits, chromatic }: Choice, { unders, side }: Slot, on: Instrument): boolean {
-  if (!pitch || sound < midi(on.lowest) || sound > midi(on.highest) || (chromatic && !fits)) return false;
-  return unders.every((under) => {
-    const gap = (sound - under.sound) * (side === "below" ? -1 : 1);
-    return (
-      gap >= 0 && !(under.strong && HARSH.includes(gap % 12)) && !(gap % 12 === 1 && pitch.step !== under.pitch.step)
-    );
-  });
-}
-
-function choice(pitch: Pitch, { melody, chord, key }: Slot, open: boolean): Choice {
-  const sound = midi(pitch);
+/** A pitch as a choice over a slot, whether or not it keeps the promises. */
+export function choiceOf(pitch: Pitch, { melody, chord, key }: Slot, on: Instrument): Choice {
+  const number = midi(pitch);
+  const tonic = semitoneOf(key.tonic);
   return {
     pitch,
-    sound,
+    number,
     place: diatonic(pitch),
     interval: melody ? intervalNumber(pitch, melody) : 0,
     fits: holds(chord, pitch),
-    chordNote: chord ? chord.sounds.indexOf(sound % 12) : -1,
-    open,
+    chordNote: chord ? chord.sounds.indexOf(number % 12) : -1,
+    open: on.strings.some((string) => midi(string) === number),
     chromatic: !inKey(pitch, key),
-    tonic: sound % 12 === semitoneOf(key.tonic),
-    fifth: sound % 12 === (semitoneOf(key.tonic) + 7) % 12,
+    tonic: number % 12 === tonic,
+    fifth: number % 12 === (tonic + 7) % 12,
   };
 }
 
-function withMelody(slot: Slot): Choice[] {
+function withMelody(slot: Slot, on: Instrument): Choice[] {
   const { melody, key } = slot;
   const way = slot.side === "below" ? -1 : 1;
   if (!melody) return [];
   return INTERVALS.flatMap((interval) => {
     const plain = interval === 1 ? melody : scaleStep(melody, way * (interval - 1), key);
-    return [plain, ...altered(plain, slot)].map((pitch) => choice(pitch, slot, false));
+    return [plain, ...altered(plain, slot)].map((pitch) => choiceOf(pitch, slot, on));
   });
 }
 
-/**
- * The same step as the chord spells it, where that differs from the key: the leading note of a minor tune's dominant.
- */
+/** The same step as the chord spells it, where that differs from the key: the leading note of a minor tune's dominant. */
 function altered(pitch: Pitch, { chord }: Slot): Pitch[] {
   if (!chord || holds(chord, pitch)) return [];
   return chord.tones
@@ -98,27 +85,24 @@ function altered(pitch: Pitch, { chord }: Slot): Pitch[] {
     .map((t) => ({ ...pitch, alter: t.alter }));
 }
 
-/**
- * Chord notes (for drones also open strings, tonic and fifth; for figures the notes of the key) in every octave near
- * the melody.
- */
+/** Note names an independent line draws on: the chord's; for drones tonic and fifth; where notes pass, those of the key. */
+function namesFor({ chord, key, school }: Slot): string[] {
+  const notes = scale(key);
+  const rooted = school.drones ? [notes[0] as string, notes[4] as string] : [];
+  const passing = school.pace === "held" || !chord || school.drones ? notes : [];
+  return [...new Set([...(chord?.tones ?? []), ...rooted, ...passing])];
+}
+
+/** Notes of an independent line in every octave near the melody. */
 function onItsOwn(slot: Slot, on: Instrument): Choice[] {
-  const { chord, key, school, unders } = slot;
-  const key7 = scale(key);
-  const open = on.strings.map(midi);
-  const names = [
-    ...(chord?.tones ?? []),
-    ...(school.drones ? ([key7[0], key7[4]] as string[]) : []),
-    ...(school.pace === "held" || !chord || school.drones ? key7 : []),
-  ];
-  const classes = [...new Set(names)].map(parseClass).filter((c) => Math.abs(c.alter) < 2);
-  const near = unders.map((u: Under) => u.sound);
+  const classes = namesFor(slot)
+    .map(parseClass)
+    .filter((c) => Math.abs(c.alter) < 2);
+  const near = slot.unders.map((u) => u.number);
   const [low, high] = near.length ? [Math.max(...near) - FAR, Math.min(...near) + FAR] : [0, 127];
-  return [1, 2, 3, 4, 5, 6, 7]
-    .flatMap((octave) => classes.map((c) => choice({ ...c, octave }, slot, false)))
-    .filter((c) => c.sound >= low && c.sound <= high)
-    .map((c) => ({ ...c, open: open.includes(c.sound) }))
-    .filter((c) => !school.drones || c.open || c.tonic || c.fifth || c.fits);
+  return OCTAVES.flatMap((octave) => classes.map((c) => choiceOf({ ...c, octave }, slot, on)))
+    .filter((c) => c.number >= low && c.number <= high)
+    .filter((c) => !slot.school.drones || c.open || c.tonic || c.fifth || c.fits);
 }
 
 /** The key's plain third from the melody note. */

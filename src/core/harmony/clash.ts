@@ -23,7 +23,7 @@ export function clashOf(slots: readonly Slot[], path: readonly Choice[], places:
       const ticks = Math.min(slot.at + slot.ticks, under.at + under.ticks) - Math.max(slot.at, under.at);
       const weight = ticks * (under.strong ? 1.5 : 1);
       const foreign = slot.chord && !choice.fits ? FOREIGN * (under.strong ? 1 : 0.4) : 0;
-      sum.harsh += weight * Math.min(1, (HARSHNESS[Math.abs(choice.sound - under.sound) % 12] as number) + foreign);
+      sum.harsh += weight * Math.min(1, (HARSHNESS[Math.abs(choice.number - under.number) % 12] as number) + foreign);
       sum.weight += weight;
     }
   });

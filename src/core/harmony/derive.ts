@@ -1,16 +1,23 @@
 import type { ChordPlan } from "../chords";
-import { FIDDLE, type Instrument } from "../instruments";
-import { type Place, type Timed, timeline } from "../score";
-import { type LocalCost, type MoveCost, solve } from "../search";
-import { degreeOf, diatonic, intervalName, intervalNumber, midi, type Pitch, pitchName } from "../theory";
-import { type Choice, choices, holds, plainThird, REST } from "./choices";
+import type { Instrument } from "../instruments";
+import type { Place } from "../score";
+import { costsAt, type LocalCost, type MoveCost, type Problem, priceOf, type Solution, solved } from "../search";
+import { diatonic, type Pitch, pitchName } from "../theory";
+import { type Choice, choiceName, choiceOf, choices, REST } from "./choices";
 import { clashOf } from "./clash";
+import { filled, groupsOf } from "./lay";
 import type { HarmonyLine, HarmonyLock, HarmonyNote, Side } from "./model";
-import { CHORD_FIT, type School } from "./schools";
+import { noteLimits, running } from "./promises";
+import { described } from "./reasons";
+import { CHORD_FIT, type Paid, type School, type Step } from "./schools";
 import { type Slot, slotsOf } from "./slots";
 
 const REST_COST = 9;
 const CHROMATIC = 0.3;
+/** Breaking off and coming in again. */
+const ENTRY = 0.4;
+/** Runners-up told for a note. */
+const RUNNERS_UP = 6;
 
 export type HarmonyRequest = {
   places: readonly Place[];
@@ -18,7 +25,7 @@ export type HarmonyRequest = {
   phraseEnds: ReadonlySet<number>;
   school?: School;
   side?: Side;
-  instrument?: Instrument;
+  instrument: Instrument;
   /** Bars (indexes) that follow another school. */
   bars?: ReadonlyMap<number, School>;
   /** Notes the teacher has settled; the others are planned around them. */
@@ -27,294 +34,178 @@ export type HarmonyRequest = {
 
 /**
  * A second line to the tune by one school, or by several from bar to bar: the cheapest path over its notes.
- * Holds always, but for what the teacher has locked: every note in the instrument's range; in the key, or in the chord
- * when that asks for another note; never across the
- * melody; no semitone or tritone against it on a beat; no two fifths, octaves or unisons running, but for octaves in
- * the school that wants them. Where nothing keeps all of that, a rest.
+ * Holds always, but for what the teacher has locked (then it is named): every note in the instrument's range; in the key, or in
+ * the chord when that asks for another note; never across the melody; no semitone or tritone against it on a beat; no two
+ * fifths, octaves or unisons running, but for octaves in the school that wants them. Where nothing keeps all of that, a rest.
  */
-export function deriveHarmony({
-  places,
-  plan,
-  phraseEnds,
-  school = CHORD_FIT,
-  side = "below",
-  instrument = FIDDLE,
-  bars = new Map(),
-  locks = [],
-}: HarmonyRequest): HarmonyLine {
-  const slots = slotsOf(places, plan, side, phraseEnds, (bar) => bars.get(bar) ?? school);
-  const lockOf = (slot: Slot) => locks.find((l) => l.bar === slot.place.index && l.at === slot.at - slot.place.at);
-  const open = slots.map((slot) => choices(slot, instrument));
-  const states = slots.map((slot, i) => {
-    const lock = lockOf(slot);
-    return lock ? [settled(lock.pitch, slot, open[i] as Choice[])] : [...(open[i] as Choice[]), REST];
-  });
-  const free = (i: number) => states[i]?.length !== 1 || states[i]?.[0] === REST;
-  const local: LocalCost<Choice>[] = [
-    {
-      name: "the note",
-      at: (i, s) => (s.pitch ? (free(i) ? (slots[i] as Slot).school.cost(s, slots[i] as Slot) : 0) : REST_COST),
-    },
-    { name: "note outside the key", at: (_, s) => (s.chromatic ? CHROMATIC : 0) },
-  ];
-  const moves: MoveCost<Choice>[] = [
-    {
-      name: "running fifths or octaves",
-      into: (i, a, b) =>
-        runs(slots[i - 1] as Slot, a, slots[i] as Slot, b)
-          ? free(i) || free(i - 1)
-            ? Number.POSITIVE_INFINITY
-            : 0
-          : 0,
-    },
-    { name: "the line", into: (i, a, b) => moved(slots[i - 1] as Slot, a, slots[i] as Slot, b) },
-  ];
-  const { path, marginals } = solve({ states, local, moves });
-  const played = path.map((choice, i): HarmonyNote => {
-    const slot = slots[i] as Slot;
-    const note = described(slot, choice, instrument, open[i] as Choice[], lockOf(slot) !== undefined);
-    const others = (states[i] as Choice[]).map((s, k) => ({
-      pitch: s.pitch,
-      interval: s.pitch && s.interval ? s.interval : null,
-      cost: marginals[i]?.[k] as number,
-    }));
-    const figure = figureOf(path, slots, i);
-    return {
-      ...note,
-      ...(figure ? { figure, reason: `${note.reason} Outside the chord it is ${FIGURES[figure]}.` } : {}),
-      alternatives: others
-        .filter((o) => Number.isFinite(o.cost) && name(o.pitch) !== name(choice.pitch))
-        .sort((a, b) => a.cost - b.cost)
-        .slice(0, 6),
-    };
-  });
-  const notes = filled(merged(played, slots), places, (bar) => bars.get(bar) ?? school);
-  const clashes = clashOf(slots, path, places);
+export function deriveHarmony(request: HarmonyRequest): HarmonyLine {
+  const { places, plan, phraseEnds, instrument, locks = [] } = request;
+  const { school = CHORD_FIT, side = "below", bars = new Map<number, School>() } = request;
+  const schoolAt = (bar: number) => bars.get(bar) ?? school;
+  const slots = slotsOf(places, plan, side, phraseEnds, schoolAt);
+  const held = slots.map((slot) => locks.find((lock) => covers(lock, slot)));
+  const problem = harmonyProblem(slots, held, instrument);
+  const solution = solved(problem);
+  const scene = { slots, problem, solution, held, on: instrument };
+  const notes = groupsOf(slots, solution.path, held).map(([from, to]) => noteOf(scene, from, to));
+  const clashes = clashOf(slots, solution.path, places);
   return {
     school: school.name,
     side,
     instrument: instrument.name,
-    notes,
-    own: places.map((p) => (bars.get(p.index) ?? school).pace !== "melody"),
+    cost: solution.cost,
+    notes: filled(notes, places, schoolAt),
+    own: places.map((p) => schoolAt(p.index).pace !== "melody"),
     clashes,
     clash: clashes.length ? Math.round((10 * clashes.reduce((a, b) => a + b, 0)) / clashes.length) / 10 : 0,
   };
 }
 
-const name = (pitch: Pitch | null) => (pitch ? pitchName(pitch) : "rest");
+/** Whether a lock holds over a slot: the one it starts with, and as many after it as it lasts. */
+function covers(lock: HarmonyLock, { place, at }: Slot): boolean {
+  const into = at - place.at;
+  if (lock.bar !== place.index) return false;
+  return lock.ticks === undefined ? lock.at === into : lock.at <= into && into < lock.at + lock.ticks;
+}
+
+/** The search over a line: choices, locks, promises and named costs. */
+function harmonyProblem(
+  slots: readonly Slot[],
+  held: readonly (HarmonyLock | undefined)[],
+  on: Instrument,
+): Problem<Choice> {
+  const states = slots.map((slot) => [...choices(slot, on), REST]);
+  const locks = new Map<number, Choice[]>();
+  held.forEach((lock, i) => {
+    if (lock) locks.set(i, [settled(lock.pitch, slots[i] as Slot, states[i] as Choice[], on)]);
+  });
+  return {
+    states,
+    locks,
+    limits: noteLimits(slots, on),
+    moveLimits: [running(slots)],
+    local: localCosts(slots),
+    moves: moveCosts(slots),
+  };
+}
 
 /** A locked note as a choice, whether or not the search would have offered it. */
-function settled(pitch: Pitch | null, { melody, chord }: Slot, open: readonly Choice[]): Choice {
-  if (!pitch) return { ...REST };
-  return (
-    open.find((c) => name(c.pitch) === name(pitch)) ?? {
-      ...REST,
-      pitch,
-      sound: midi(pitch),
-      place: diatonic(pitch),
-      interval: melody ? intervalNumber(pitch, melody) : 0,
-      fits: holds(chord, pitch),
-    }
-  );
+function settled(pitch: Pitch | null, slot: Slot, open: readonly Choice[], on: Instrument): Choice {
+  if (!pitch) return REST;
+  return open.find((c) => choiceName(c) === pitchName(pitch)) ?? choiceOf(pitch, slot, on);
 }
 
-/**
- * Whether two voices go from one fifth, octave or unison to another of the same kind: counted from note start to note
- * start, and where one note hands over to the next.
- */
-function runs(before: Slot, a: Choice, after: Slot, b: Choice): boolean {
-  if (!a.pitch || !b.pitch) return false;
-  const [first, next] = [before.unders[0], after.unders[0]];
-  const last = before.unders[before.unders.length - 1];
-  const kind = (line: number, melody: number) => {
-    const gap = Math.abs(line - melody) % 12;
-    return gap === 0 || gap === 7 ? gap : -1;
-  };
-  const allowed = (gap: number) =>
-    gap < 0 || (gap === 0 && before.school.octaves === true && after.school.octaves === true);
-  return [first, last].some((from) => {
-    if (!from || !next) return false;
-    const gap = kind(a.sound, from.sound);
-    // Over a held note of an independent line the melody may leap from octave to octave.
-    const moves =
-      after.school.pace === "melody"
-        ? a.sound !== b.sound || from.sound !== next.sound
-        : a.sound !== b.sound && from.sound !== next.sound;
-    return !allowed(gap) && gap === kind(b.sound, next.sound) && moves;
+/** Names of the schools' wishes in the order they first come up. */
+const namesOf = (slots: readonly Slot[], of: (school: School) => readonly { name: string }[]): string[] => [
+  ...new Set([...new Set(slots.map((s) => s.school))].flatMap((school) => of(school).map((w) => w.name))),
+];
+
+function localCosts(slots: readonly Slot[]): LocalCost<Choice>[] {
+  const wishes = namesOf(slots, (s) => s.wishes).map((name): LocalCost<Choice> => {
+    const bySlot = slots.map((slot) => slot.school.wishes.filter((w) => w.name === name));
+    const at = (i: number, choice: Choice) =>
+      choice.pitch ? sum(bySlot[i] ?? [], (wish) => wish.of(choice, slots[i] as Slot)) : 0;
+    return { name, at };
   });
+  return [
+    ...wishes,
+    { name: "a rest", at: (_, { pitch }) => (pitch ? 0 : REST_COST) },
+    { name: "a note outside the key", at: (_, { chromatic }) => (chromatic ? CHROMATIC : 0) },
+  ];
 }
 
-/** Points for going on, by the school of the later note. */
-function moved(before: Slot, a: Choice, after: Slot, b: Choice): number {
-  if (!a.pitch || !b.pitch) return a.pitch === b.pitch ? 0 : 0.4;
+function moveCosts(slots: readonly Slot[]): MoveCost<Choice>[] {
+  const goings = namesOf(slots, (s) => s.goings).map((name): MoveCost<Choice> => {
+    const bySlot = slots.map((slot) => slot.school.goings.filter((g) => g.name === name));
+    const into = (i: number, a: Choice, b: Choice) => {
+      const own = bySlot[i] ?? [];
+      const step = own.length > 0 ? stepOf(slots[i - 1] as Slot, a, slots[i] as Slot, b) : undefined;
+      return step ? sum(own, (going) => going.of(step)) : 0;
+    };
+    return { name, into };
+  });
+  return [
+    ...goings,
+    { name: "breaking off", into: (_, a, b) => ((a.pitch === null) === (b.pitch === null) ? 0 : ENTRY) },
+  ];
+}
+
+const sum = <T>(list: readonly T[], of: (item: T) => number) => list.reduce((total, item) => total + of(item), 0);
+
+/** How the line goes from one note to the next, as schools look at it; undefined into and out of rests. */
+function stepOf(before: Slot, a: Choice, after: Slot, b: Choice): Step | undefined {
+  if (!a.pitch || !b.pitch) return undefined;
   const [from, to] = [before.melody, after.melody];
   const melody = from && to ? diatonic(to) - diatonic(from) : 0;
-  return after.school.move({
+  return {
     own: b.place - a.place,
     melody,
     same: a.interval === b.interval,
     weighty: after.weighty,
     near: Math.abs(melody) <= 1,
     closing: after.closing,
-    repeated: a.sound === b.sound,
-  });
+    repeated: a.number === b.number,
+  };
 }
 
-/** What a note outside the chord does in the line, by how it is reached and left (Piston, Harmony, ch. 8). */
-function figureOf(path: readonly Choice[], slots: readonly Slot[], i: number): HarmonyNote["figure"] {
-  const [here, slot] = [path[i] as Choice, slots[i] as Slot];
-  if (!here.pitch || here.fits || !slot.chord) return undefined;
-  const by = (other: Choice | undefined, sign: number) =>
-    other?.pitch ? sign * (other.place - here.place) : undefined;
-  const [into, out] = [by(path[i - 1], -1), by(path[i + 1], 1)];
-  const step = (move: number | undefined) => move === 1 || move === -1;
-  if (into === 0 && out === -1) return "suspension";
-  if (out === 0) return "anticipation";
-  if (step(into) && step(out)) return into === out ? "passing" : "neighbour";
-  if (step(out)) return "appoggiatura";
-  return step(into) ? "escape" : "free";
-}
-
-const FIGURES: Record<NonNullable<HarmonyNote["figure"]>, string> = {
-  passing: "passing",
-  neighbour: "a neighbour note",
-  suspension: "suspended",
-  appoggiatura: "leaning in",
-  anticipation: "early",
-  escape: "escaping",
-  free: "free, moving with the melody",
+type Planned = {
+  slots: readonly Slot[];
+  problem: Problem<Choice>;
+  solution: Solution<Choice>;
+  held: readonly (HarmonyLock | undefined)[];
+  on: Instrument;
 };
 
-function described(slot: Slot, choice: Choice, on: Instrument, open: readonly Choice[], locked: boolean): HarmonyNote {
-  const { place, chord, melody, side } = slot;
-  const base = {
-    bar: place.index,
-    event: slot.event,
-    at: slot.at,
-    ticks: slot.ticks,
-    melody,
-    chord: chord?.symbol ?? null,
-    locked,
-    alternatives: [],
-  };
-  if (!choice.pitch) {
-    const words = locked
-      ? "you chose one here"
-      : open.length > 0
-        ? "every note in reach would run in fifths or octaves with the melody, or leave the school’s chord"
-        : `no note ${side} the melody lies in the range of the ${on.name} without a clash`;
-    return { ...base, pitch: null, interval: null, rule: "rest", reason: `A rest: ${words}.` };
+/** The note of the line over slots `from` to `to`, with its price list and its reason. */
+function noteOf({ slots, problem, solution, held, on }: Planned, from: number, to: number): HarmonyNote {
+  const { path, broken } = solution;
+  const [slot, choice] = [slots[from] as Slot, path[from] as Choice];
+  const alternatives = pricedFor(problem, solution, from, to);
+  const costs = new Map<string, number>();
+  for (let i = from; i <= to; i++) {
+    for (const { name, cost } of costsAt(problem, path, i)) costs.set(name, (costs.get(name) ?? 0) + cost);
   }
-  const { rule, words } = locked
-    ? { rule: "yours", words: "you chose it; the notes around it are planned to suit" }
-    : slot.school.because(choice, slot);
-  const foreign = choice.chromatic
-    ? ` ${pitchName(choice.pitch).slice(0, -1)} is outside the key; the chord of ${chord?.symbol} asks for it.`
-    : "";
-  const plain =
-    melody && choice.interval !== 3 && slot.school.pace === "melody" ? ` ${whyNotThird(slot, melody, on)}` : "";
-  const title =
-    choice.interval === 0
-      ? "While the melody rests"
-      : choice.interval === 1
-        ? "The same note as the melody"
-        : `A ${intervalName(choice.interval)} ${side}`;
+  const best = alternatives.find((a) => a.fits && a.pitch);
+  const paid: Paid = {
+    points: (name) => costs.get(name) ?? 0,
+    step: from > 0 ? stepOf(slots[from - 1] as Slot, path[from - 1] as Choice, slot, choice) : undefined,
+    inChord: best?.pitch ? { name: pitchName(best.pitch), cost: best.cost } : undefined,
+    third: alternatives.find((a) => a.interval === 3)?.cost,
+  };
+  const open = problem.states[from] as readonly Choice[];
+  const told = described({ slots, path, at: from, to, open, locked: held[from] !== undefined, paid, on });
+  const breaks = [...new Set(broken.filter((b) => b.step >= from && b.step <= to).map((b) => b.limit))];
+  const words = breaks.length > 0 ? ` Your note does not keep “${breaks.join("” and “")}”.` : "";
   return {
-    ...base,
-    pitch: choice.pitch,
-    interval: choice.interval || null,
-    rule,
-    reason: `${title}: ${words}.${foreign}${plain}`,
+    ...told,
+    ticks: slots.slice(from, to + 1).reduce((ticks, s) => ticks + s.ticks, 0),
+    reason: told.reason + words,
+    ...(breaks.length > 0 ? { broken: breaks } : {}),
+    costs: [...costs].map(([name, cost]) => ({ name, cost })),
+    alternatives: alternatives
+      .slice(0, RUNNERS_UP)
+      .map(({ pitch, interval, cost }) => ({ pitch, interval: pitch && interval ? interval : null, cost })),
   };
 }
 
-function whyNotThird(slot: Slot, melody: Pitch, on: Instrument): string {
-  const third = plainThird(melody, slot.side, slot.key);
-  const name = pitchName(third);
-  if (midi(third) < midi(on.lowest)) return `The plain third, ${name}, lies below the ${on.name}.`;
-  if (midi(third) > midi(on.highest)) return `The plain third, ${name}, lies above the ${on.name}’s range here.`;
-  if (slot.chord && !holds(slot.chord, third))
-    return `The plain third would be ${name}, degree ${degreeOf(third, slot.key)}, which is not in ${slot.chord.symbol}.`;
-  return `The plain third would be ${name}.`;
-}
-
-/**
- * Held notes of drones: beats of one bar with the same note become one long note. Where that would set a fifth or
- * octave beside the next note's as the ear counts them,
- * from start to start, its last beat is struck anew.
- */
-function merged(notes: readonly HarmonyNote[], slots: readonly Slot[]): HarmonyNote[] {
-  const groups: HarmonyNote[][] = [];
-  notes.forEach((note, i) => {
-    const last = groups.at(-1)?.at(-1);
-    const goes =
-      slots[i]?.school.pace === "beat" &&
-      last?.bar === note.bar &&
-      last.at + last.ticks === note.at &&
-      name(last.pitch) === name(note.pitch) &&
-      slots[i - 1]?.school === slots[i]?.school &&
-      !note.locked &&
-      !last.locked;
-    if (goes) groups.at(-1)?.push(note);
-    else groups.push([note]);
-  });
-  const long = (group: readonly HarmonyNote[]): HarmonyNote[] =>
-    group[0] ? [{ ...group[0], ticks: group.reduce((sum, n) => sum + n.ticks, 0) }] : [];
-  return groups.flatMap((group, i) =>
-    group.length > 1 && beside(group[0], groups[i + 1]?.[0])
-      ? [...long(group.slice(0, -1)), group.at(-1) as HarmonyNote]
-      : long(group),
-  );
-}
-
-function beside(a: HarmonyNote | undefined, b: HarmonyNote | undefined): boolean {
-  if (!a?.pitch || !a.melody || !b?.pitch || !b.melody) return false;
-  const gap = Math.abs(midi(a.pitch) - midi(a.melody)) % 12;
-  return (gap === 0 || gap === 7) && gap === Math.abs(midi(b.pitch) - midi(b.melody)) % 12;
-}
-
-const rest = (bar: number, event: number, at: number, ticks: number, reason: string): HarmonyNote => ({
-  bar,
-  event,
-  at,
-  ticks,
-  pitch: null,
-  melody: null,
-  interval: null,
-  chord: null,
-  rule: "rest",
-  reason,
-  locked: false,
-  alternatives: [],
-});
-
-/**
- * Rests where the line has no note: the melody's own rests in a bar that goes with it, and every gap in the others,
- * whose notes are then counted through the bar.
- */
-function filled(
-  line: readonly HarmonyNote[],
-  places: readonly Place[],
-  schoolAt: (bar: number) => School,
-): HarmonyNote[] {
-  const melodyRests = timeline(places).filter((t) => t.event.pitches.length === 0);
-  return places.flatMap((place) => {
-    const own = line.filter((n) => n.bar === place.index);
-    if (schoolAt(place.index).pace === "melody") {
-      const rests = melodyRests
-        .filter((t) => t.place === place)
-        .map((t: Timed) => rest(place.index, t.index, t.at, t.event.ticks, "The melody rests."));
-      return [...own, ...rests].sort((a, b) => a.at - b.at);
-    }
-    let at = place.at;
-    const all: HarmonyNote[] = [];
-    for (const note of own) {
-      if (note.at > at) all.push(rest(place.index, 0, at, note.at - at, "The line rests while the melody moves."));
-      all.push(note);
-      at = note.at + note.ticks;
-    }
-    if (at < place.at + place.ticks)
-      all.push(rest(place.index, 0, at, place.at + place.ticks - at, "The line rests while the melody moves."));
-    return all.map((note, event) => ({ ...note, event }));
-  });
+/** Other notes for a stretch of slots, cheapest first: each held through all of them, priced as if it were locked. */
+function pricedFor(
+  problem: Problem<Choice>,
+  solution: Solution<Choice>,
+  from: number,
+  to: number,
+): (Choice & { cost: number })[] {
+  const taken = choiceName(solution.path[from] as Choice);
+  const named = (i: number, name: string) =>
+    (problem.states[i] as readonly Choice[]).filter((c) => choiceName(c) === name);
+  return (problem.states[from] as readonly Choice[])
+    .flatMap((choice, k) => {
+      const name = choiceName(choice);
+      if (name === taken) return [];
+      // A single free moment is priced by the search itself.
+      const known = from === to && !problem.locks?.has(from) ? solution.marginals[from]?.[k] : undefined;
+      const cost = known ?? priceOf(problem, solution, from, to, (i) => named(i, name));
+      return Number.isFinite(cost) ? [{ ...choice, cost }] : [];
+    })
+    .sort((a, b) => a.cost - b.cost || choiceName(a).localeCompare(choiceName(b)));
 }

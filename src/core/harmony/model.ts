@@ -20,13 +20,25 @@ export const HarmonyNote = z.object({
   /** What a note outside the chord does; absent for chord notes and where no chord is set. */
   figure: z.enum(["passing", "neighbour", "suspension", "appoggiatura", "anticipation", "escape", "free"]).optional(),
   locked: z.boolean(),
-  /** Other notes for this moment, a null pitch for a rest, with what the whole line would cost more. */
+  /** Promises of the line that a locked note breaks, by name; absent where it breaks none. */
+  broken: z.array(z.string()).optional(),
+  /** Named points paid for it, and for going on to it. */
+  costs: z.array(z.object({ name: z.string(), cost: z.number() })),
+  /** Other notes for this moment, a null pitch for a rest, with what the whole line would cost more: exact. */
   alternatives: z.array(z.object({ pitch: Pitch.nullable(), interval: z.int().nullable(), cost: z.number() })),
 });
 export type HarmonyNote = z.infer<typeof HarmonyNote>;
 
-/** A note a teacher has settled: what starts `at` ticks into bar `bar` (an index); null for a rest. */
-export const HarmonyLock = z.object({ bar: z.int().min(0), at: z.int().min(0), pitch: Pitch.nullable() });
+/**
+ * A note a teacher has settled: what starts `at` ticks into bar `bar` (an index) and lasts `ticks`, or as long as the line's
+ * own note there; null for a rest.
+ */
+export const HarmonyLock = z.object({
+  bar: z.int().min(0),
+  at: z.int().min(0),
+  ticks: z.int().min(1).optional(),
+  pitch: Pitch.nullable(),
+});
 export type HarmonyLock = z.infer<typeof HarmonyLock>;
 
 /**
@@ -46,6 +58,8 @@ export const HarmonyLine = z.object({
   school: z.string(),
   side: z.enum(["below", "above"]),
   instrument: z.string(),
+  /** What the whole line costs. */
+  cost: z.number(),
   notes: z.array(HarmonyNote),
   /** By bar index: whether the line has a rhythm of its own there. Elsewhere it has the melody's. */
   own: z.array(z.boolean()),

@@ -7,10 +7,7 @@ export type Scene = {
   key: Key;
   chord: Chord | null;
   side: "below" | "above";
-  /**
-   * On a felt beat, longer than half of one, or reached and left by leap: it is heard as harmony. The others pass by
-   * step.
-   */
+  /** On a felt beat, longer than half of one, or reached and left by leap: it is heard as harmony. The others pass by step. */
   weighty: boolean;
   /** Last note of a phrase. */
   cadence: boolean;
@@ -20,23 +17,19 @@ export type Scene = {
   start: boolean;
 };
 
-/**
- * A note under consideration: the interval it makes with the melody (counted inclusively, 0 where the melody rests),
- * and what it is.
- */
+/** A note under consideration: the interval it makes with the melody, and what it is. */
 export type Offer = {
+  /** Counted inclusively; 0 where the melody rests. */
   interval: number;
-  fits: boolean /** Its place in the chord: 0 root, 1 third, 2 fifth ... or -1. */;
+  fits: boolean;
+  /** Its place in the chord: 0 root, 1 third, 2 fifth ... or -1. */
   chordNote: number;
   open: boolean;
   tonic: boolean;
   fifth: boolean;
 };
 
-/**
- * How a line moves from one note to the next, in scale steps; `melody` is the melody's own move, `same` a kept
- * interval.
- */
+/** How a line moves from one note to the next, in scale steps; `melody` is the melody's own move, `same` a kept interval. */
 export type Step = {
   own: number;
   melody: number;
@@ -45,6 +38,24 @@ export type Step = {
   near: boolean;
   closing: boolean;
   repeated: boolean;
+};
+
+/** A named wish about a note, and one about going on to it: points against it, or for it below 0. */
+export type Wish = { name: string; of: (offer: Offer, scene: Scene) => number };
+export type Going = { name: string; of: (step: Step) => number };
+/** A named must of one school, beside those that hold for all. */
+export type Must = { name: string; broken: (offer: Offer, scene: Scene) => boolean };
+
+/** What the search paid for a note, for reasons to be read off. */
+export type Paid = {
+  /** Points paid under a name, 0 where there were none. */
+  points: (name: string) => number;
+  /** The step that led here; undefined after a rest. */
+  step: Step | undefined;
+  /** The cheapest other note that is in the chord, with its price. */
+  inChord: { name: string; cost: number } | undefined;
+  /** The price of the third, where one was to be had and another note was taken. */
+  third: number | undefined;
 };
 
 /** A way to harmonise: a named setting of one search. */
@@ -56,37 +67,51 @@ export type School = {
   pace: "melody" | "chord" | "beat" | "held";
   /** Side it is written for where the teacher does not say. */
   side: "below" | "above";
-  /** Points against a note. Infinity where the school would rather rest. */
-  cost: (offer: Offer, scene: Scene) => number;
-  /** Points for going from one note to the next. */
-  move: (step: Step) => number;
+  wishes: readonly Wish[];
+  goings: readonly Going[];
+  musts?: readonly Must[];
   /** Octaves may run in parallel. */
   octaves?: true;
   /** Draws on open strings, tonic and fifth beside the chord. */
   drones?: true;
-  because: (offer: Offer, scene: Scene) => { rule: string; words: string };
+  because: (offer: Offer, scene: Scene, paid: Paid) => { rule: string; words: string };
 };
 
 type Words = ReturnType<School["because"]>;
-type Points = Record<number, number>;
+type Points = Readonly<Record<number, number>>;
+
+/** Names of wishes that several schools share, or that reasons ask for. */
+export const INTERVAL = "the interval";
+export const OUTSIDE = "outside the chord";
+export const BREAKS = "a passing note that leaves the parallel";
+export const AGAINST = "against the melody at a close";
 
 /** Order in which a school without a choice of its own falls back when its interval is not to be had. */
 const FALLBACK: Points = { 3: 0, 4: 3, 6: 3.4, 5: 4, 8: 4.6, 1: 5.2, 10: 5.5 };
 const fallback = ({ interval }: Offer) => FALLBACK[interval] ?? 7;
 
-/** Points for a leap of the line beyond what the melody itself leaps. */
-const leaps = ({ own, melody }: Step) =>
-  0.12 * Math.max(0, Math.abs(own) - Math.max(Math.abs(melody), 2)) + (Math.abs(own) > 6 ? 0.6 : 0);
-const parallel = (points: number) => (step: Step) =>
-  leaps(step) + (!step.same && !step.weighty && step.near ? points : 0);
-/** Points for a line that goes its own way: by step if it can. */
-const smooth =
-  (each: number) =>
-  ({ own, repeated }: Step) =>
-    repeated ? 0 : each * Math.max(0, Math.abs(own) - 1) + (Math.abs(own) > 4 ? each * 2 : 0);
+/** Points for a leap of the line beyond what the melody itself leaps, and for one over a sixth. */
+const LEAPS: readonly Going[] = [
+  {
+    name: "leaps more than the melody",
+    of: ({ own, melody }) => 0.12 * Math.max(0, Math.abs(own) - Math.max(Math.abs(melody), 2)),
+  },
+  { name: "a wide leap", of: ({ own }) => (Math.abs(own) > 6 ? 0.6 : 0) },
+];
+const parallel = (points: number): readonly Going[] => [
+  ...LEAPS,
+  { name: BREAKS, of: ({ same, weighty, near }) => (!same && !weighty && near ? points : 0) },
+];
 
 const inChord = ({ chord }: Scene) => (chord ? `in the chord of ${chord.symbol}` : "in the key");
-const instead: Words = { rule: "fallback", words: "the third is not to be had here" };
+const more = (cost: number) => cost.toFixed(1);
+
+/** Why a school of thirds took something else: the third was not to be had, or would have cost the line more. */
+const instead = ({ third }: Paid): Words => ({
+  rule: "fallback",
+  words:
+    third === undefined ? "the third is not to be had here" : `the third would cost the line ${more(third)} more here`,
+});
 
 /** A diatonic third throughout. Practice: rules 1 and 2. */
 export const THIRDS: School = {
@@ -94,10 +119,18 @@ export const THIRDS: School = {
   rule: "a third all the way",
   pace: "melody",
   side: "below",
-  cost: fallback,
-  move: leaps,
-  because: ({ interval }) =>
-    interval === 3 ? { rule: "third", words: "the school keeps a third throughout" } : instead,
+  wishes: [{ name: INTERVAL, of: fallback }],
+  goings: LEAPS,
+  because: ({ interval }, _, paid) =>
+    interval === 3 ? { rule: "third", words: "the school keeps a third throughout" } : instead(paid),
+};
+
+const turns = ({ melody, key, side }: Scene) =>
+  melody !== null && inKey(melody, key) && degreeOf(melody, key) === (side === "below" ? 1 : 5);
+const TURNED: Points = { 4: 0, 3: 2 };
+const TURN_WORDS = {
+  below: "the melody is on the tonic, and the fourth below is the fifth of the key",
+  above: "the melody is on the fifth of the key, and the fourth above is the tonic",
 };
 
 /**
@@ -109,139 +142,149 @@ export const FOURTH_UNDER_TONIC: School = {
   rule: "a third, but a fourth where the melody is on the tonic",
   pace: "melody",
   side: "below",
-  move: leaps,
-  cost: (offer, scene) =>
-    turns(scene) ? (({ 4: 0, 3: 2 } as Points)[offer.interval] ?? fallback(offer)) : fallback(offer),
-  because: ({ interval }, scene) =>
-    turns(scene) && interval === 4
-      ? {
-          rule: "fourth under the tonic",
-          words:
-            scene.side === "below"
-              ? "the melody is on the tonic, and the fourth below is the fifth of the key"
-              : "the melody is on the fifth of the key, and the fourth above is the tonic",
-        }
-      : interval === 3
-        ? { rule: "third", words: "a third, in the key" }
-        : instead,
+  wishes: [
+    {
+      name: INTERVAL,
+      of: (offer, scene) => (turns(scene) ? (TURNED[offer.interval] ?? fallback(offer)) : fallback(offer)),
+    },
+  ],
+  goings: LEAPS,
+  because: ({ interval }, scene, paid) => {
+    if (turns(scene) && interval === 4) return { rule: "fourth under the tonic", words: TURN_WORDS[scene.side] };
+    if (turns(scene)) return { rule: "fallback", words: "the fourth is not to be had here, or would cost more" };
+    return interval === 3 ? { rule: "third", words: "a third, in the key" } : instead(paid);
+  },
 };
-
-const turns = ({ melody, key, side }: Scene) =>
-  melody !== null && inKey(melody, key) && degreeOf(melody, key) === (side === "below" ? 1 : 5);
 
 const IN_CHORD: Points = { 3: 0, 4: 0.2, 6: 0.9, 5: 1.1, 8: 1.9, 1: 2.4, 10: 2.4 };
 const OUT_OF_CHORD: Points = { 3: 2.6, 4: 3.2, 6: 3.4, 5: 3.8, 8: 5, 1: 5.2, 10: 5 };
 const PASSING: Points = { 3: 0.1, 4: 0.5, 6: 0.6, 5: 1.4, 8: 2.5, 1: 3, 10: 2.5 };
+/** A passing note is a little better inside the chord; the last note of a phrase much worse outside it. */
+const PASSING_FITS = -0.15;
+const CLOSE_OUTSIDE = 2;
 
-/** The reasoning of Chord-fit with its own liking for intervals. */
-const byChord =
-  (inside: Points, passing: Points): School["cost"] =>
-  ({ interval, fits }, scene) => {
-    if (!scene.weighty) return (passing[interval] ?? 4) - (fits ? 0.15 : 0);
-    return (fits ? (inside[interval] ?? 3) : (OUT_OF_CHORD[interval] ?? 6)) + (scene.cadence && !fits ? 2 : 0);
-  };
+/** The reasoning of Chord-fit with its own liking for intervals, inside the chord and passing. */
+const byChord = (inside: Points, passing: Points): readonly Wish[] => {
+  const liking = (interval: number) => inside[interval] ?? 3;
+  return [
+    { name: INTERVAL, of: ({ interval }, { weighty }) => (weighty ? liking(interval) : (passing[interval] ?? 4)) },
+    {
+      name: OUTSIDE,
+      of: ({ interval, fits }, { weighty }) => {
+        if (!weighty) return fits ? PASSING_FITS : 0;
+        return fits ? 0 : (OUT_OF_CHORD[interval] ?? 6) - liking(interval);
+      },
+    },
+    {
+      name: "a close outside the chord",
+      of: ({ fits }, { weighty, cadence }) => (weighty && cadence && !fits ? CLOSE_OUTSIDE : 0),
+    },
+  ];
+};
 
-const FIT_RULES: Record<number, string> = { 3: "third", 4: "fourth" };
-function fitReason({ interval, fits }: Offer, scene: Scene): Words {
-  if (!scene.weighty) return { rule: "parallel", words: "a passing note keeps the line moving with the melody" };
+const FIT_RULES: Readonly<Record<number, string>> = { 3: "third", 4: "fourth" };
+function fitReason({ interval, fits }: Offer, scene: Scene, { points, inChord: best }: Paid): Words {
+  if (!scene.weighty) {
+    return points(BREAKS) > 0
+      ? { rule: "passing", words: "a passing note, which may leave the parallel where that suits the line" }
+      : { rule: "parallel", words: "a passing note, between the notes that are heard as harmony" };
+  }
   if (fits && scene.cadence) return { rule: "cadence", words: `the phrase ends here, on a note ${inChord(scene)}` };
   if (fits) return { rule: FIT_RULES[interval] ?? "nearest chord note", words: `it is ${inChord(scene)}` };
+  if (!scene.chord) return { rule: "smooth line", words: "no chord is set here, so it stays in the key" };
   return {
     rule: "smooth line",
-    words: scene.chord
-      ? `the chord rule lost: no near note of ${scene.chord.symbol} could be reached smoothly`
-      : "no chord is set here, so it stays in the key",
+    words: best
+      ? `${best.name}, the nearest note of ${scene.chord.symbol}, would cost the line ${more(best.cost)} more`
+      : `no note of ${scene.chord.symbol} is to be had here`,
   };
 }
 
-/**
- * Third or fourth, whichever is in the chord; sixth or fifth where neither is; passing notes keep the parallel.
- * Practice: rule 4.
- */
+/** Third or fourth, whichever is in the chord; sixth or fifth where neither is; passing notes keep the parallel. Practice: rule 4. */
 export const CHORD_FIT: School = {
   name: "Chord-fit",
   rule: "third or fourth, whichever is in the chord",
   pace: "melody",
   side: "below",
-  cost: byChord(IN_CHORD, PASSING),
-  move: parallel(0.7),
+  wishes: byChord(IN_CHORD, PASSING),
+  goings: parallel(0.7),
   because: fitReason,
 };
 
 const HIGH_IN: Points = { 3: 0, 6: 0.3, 4: 0.5, 5: 1.3, 8: 1.4, 10: 1.6, 1: 3 };
 const HIGH_PASSING: Points = { 3: 0.1, 6: 0.2, 4: 0.6, 5: 1.4, 8: 2.2, 10: 1.2, 1: 3 };
-/**
- * The same reasoning above the melody, where sixths ring as well as thirds and a calm line is kept out of the tune's
- * way.
- */
+/** The same reasoning above the melody, where sixths ring as well as thirds and a calm line is kept out of the tune's way. */
 const HIGH_LINE: School = {
   name: "High line",
   rule: "the chord’s thirds and sixths, kept calm above the tune",
   pace: "melody",
   side: "above",
-  cost: byChord(HIGH_IN, HIGH_PASSING),
-  move: (step) => parallel(0.3)(step) + 0.16 * Math.max(0, Math.abs(step.own) - 2),
+  wishes: byChord(HIGH_IN, HIGH_PASSING),
+  goings: [...parallel(0.3), { name: "a restless high line", of: ({ own }) => 0.16 * Math.max(0, Math.abs(own) - 2) }],
   because: fitReason,
 };
 
 const NORDIC: Points = { 3: 0, 6: 0.5, 1: 0.9, 8: 0.7, 4: 1, 5: 1.2, 10: 0.8 };
 const NORDIC_CLOSE: Points = { 1: 0, 8: 0.1, 3: 2, 6: 2.4, 10: 2.6, 5: 2.2, 4: 3 };
-/**
- * A second voice with a shape of its own: thirds, unisons and octaves in turn, against the melody where a phrase
- * closes, together on its last note.
- */
+const together = ({ own, melody }: Step) => own !== 0 && Math.sign(own) === Math.sign(melody);
+const against = ({ own, melody }: Step) => own !== 0 && melody !== 0 && Math.sign(own) !== Math.sign(melody);
+/** A second voice with a shape of its own: thirds, unisons and octaves in turn, against the melody where a phrase closes. */
 const NORDIC_SECOND: School = {
   name: "Nordic second",
   rule: "a shape of its own; against the tune at closes, together at the end",
   pace: "melody",
   side: "below",
-  cost: ({ interval, fits }, scene) =>
-    ((scene.cadence ? NORDIC_CLOSE : NORDIC)[interval] ?? 4) + (scene.weighty && !fits && !scene.cadence ? 0.6 : 0),
-  move: (step) => {
-    const together = Math.sign(step.own) === Math.sign(step.melody) && step.own !== 0;
-    const against = step.own !== 0 && step.melody !== 0 && !together;
-    return (
-      0.3 * Math.max(0, Math.abs(step.own) - 2) +
-      (step.same && step.weighty ? 0.35 : 0) +
-      (step.closing ? (together ? 0.45 : 0) - (against ? 0.7 : 0) : 0)
-    );
-  },
-  because: ({ interval, fits }, scene) => {
+  wishes: [
+    { name: INTERVAL, of: ({ interval }, { cadence }) => (cadence ? NORDIC_CLOSE : NORDIC)[interval] ?? 4 },
+    { name: OUTSIDE, of: ({ fits }, { weighty, cadence }) => (weighty && !fits && !cadence ? 0.6 : 0) },
+  ],
+  goings: [
+    { name: "leaps", of: ({ own }) => 0.3 * Math.max(0, Math.abs(own) - 2) },
+    { name: "the same interval again", of: ({ same, weighty }) => (same && weighty ? 0.35 : 0) },
+    { name: "with the melody at a close", of: (step) => (step.closing && together(step) ? 0.45 : 0) },
+    { name: AGAINST, of: (step) => (step.closing && against(step) ? -0.7 : 0) },
+  ],
+  because: ({ interval, fits }, scene, { points }) => {
+    const meets = interval === 1 || interval === 8;
+    if (scene.cadence && meets)
+      return { rule: "meeting at the close", words: "the two voices meet where the phrase ends" };
     if (scene.cadence)
-      return interval === 1 || interval === 8
-        ? { rule: "meeting at the close", words: "the two voices meet where the phrase ends" }
-        : { rule: "close", words: "no unison or octave is to be had, and this is the nearest rest" };
-    if (interval === 1 || interval === 8) return { rule: "own shape", words: "the voices touch, and part again" };
-    return scene.closing
-      ? { rule: "contrary motion", words: "the second goes against the melody towards the close" }
-      : {
-          rule: "own shape",
-          words: fits
-            ? `a note ${inChord(scene)}, with a shape of its own`
-            : "it keeps a shape of its own between the chord notes",
-        };
+      return { rule: "close", words: "no unison or octave is to be had here, or it would cost the line more" };
+    if (meets) return { rule: "own shape", words: "the voices touch, and part again" };
+    if (points(AGAINST) < 0)
+      return { rule: "contrary motion", words: "the second goes against the melody towards the close" };
+    const words = fits
+      ? `a note ${inChord(scene)}, with a shape of its own`
+      : "it keeps a shape of its own between the chord notes";
+    return { rule: "own shape", words };
   },
 };
 
-/**
- * The tune itself an octave away, in unison where the octave is out of reach. The one school that wants octaves to run.
- */
+const OCTAVES: Points = { 8: 0, 1: 1.5 };
+/** The tune itself an octave away, in unison where the octave is out of reach. The one school that wants octaves to run. */
 const OCTAVE: School = {
   name: "Octave",
   rule: "the tune itself, an octave away",
   pace: "melody",
   side: "below",
   octaves: true,
-  cost: (offer) => (({ 8: 0, 1: 1.5 }) as Points)[offer.interval] ?? 6 + fallback(offer),
-  move: leaps,
-  because: ({ interval }) =>
-    interval === 8
-      ? { rule: "octave", words: "the tune itself, an octave away" }
-      : interval === 1
-        ? { rule: "unison", words: "the octave is out of reach, so the line joins the tune" }
-        : { rule: "fallback", words: "the octave is out of reach or out of the key here" },
+  wishes: [{ name: INTERVAL, of: (offer) => OCTAVES[offer.interval] ?? 6 + fallback(offer) }],
+  goings: LEAPS,
+  because: ({ interval }) => {
+    if (interval === 8) return { rule: "octave", words: "the tune itself, an octave away" };
+    if (interval === 1) return { rule: "unison", words: "it joins the tune where the octave is out of reach or leaps" };
+    return { rule: "fallback", words: "octave and unison are out of reach or would cost more here" };
+  },
 };
 
+/** What a drone's note is in the key. */
+const droneNote = ({ tonic, fifth, fits }: Offer, scene: Scene): string => {
+  if (tonic) return "the tonic";
+  if (fifth) return "the fifth of the key";
+  return fits ? `a note ${inChord(scene)}` : "a note of the key";
+};
+const NEITHER = 0.8;
+const FIFTH = 0.15;
 /** Open strings or one held finger; changes only when it must. */
 const DRONE: School = {
   name: "Drone and pedal",
@@ -249,29 +292,57 @@ const DRONE: School = {
   pace: "beat",
   side: "below",
   drones: true,
-  cost: ({ fits, open, tonic, fifth, interval }) =>
-    (fits ? 0 : 0.8) + (open ? 0 : 0.35) + (tonic ? 0 : fifth ? 0.15 : 0.8) + (interval > 12 ? 0.3 : 0),
-  move: ({ repeated, own }) => (repeated ? 0 : 1.8 + 0.03 * Math.abs(own)),
-  because: ({ open, tonic, fifth, fits }, scene) => ({
-    rule: open ? "open string" : "held finger",
-    words: `${tonic ? "the tonic" : fifth ? "the fifth of the key" : fits ? `a note ${inChord(scene)}` : "a note of the key"} ${open ? "on an open string, left ringing" : "held down under one finger"}`,
+  wishes: [
+    { name: OUTSIDE, of: ({ fits }) => (fits ? 0 : 0.8) },
+    { name: "a finger down", of: ({ open }) => (open ? 0 : 0.35) },
+    {
+      name: "neither tonic nor fifth",
+      of: ({ tonic, fifth }) => {
+        if (tonic) return 0;
+        return fifth ? FIFTH : NEITHER;
+      },
+    },
+    { name: "far from the melody", of: ({ interval }) => (interval > 12 ? 0.3 : 0) },
+  ],
+  goings: [
+    { name: "another note", of: ({ repeated }) => (repeated ? 0 : 1.8) },
+    { name: "how far it goes", of: ({ repeated, own }) => (repeated ? 0 : 0.03 * Math.abs(own)) },
+  ],
+  because: (offer, scene) => ({
+    rule: offer.open ? "open string" : "held finger",
+    words: `${droneNote(offer, scene)} ${offer.open ? "on an open string, left ringing" : "held down under one finger"}`,
   }),
 };
 
+const CHORD_NOTES = ["root", "third", "fifth"];
+const CHORD_NOTE_POINTS = [0.1, 0, 0.15];
+/** How a held line came to its note. */
+const arrival = (step: Step | undefined): string => {
+  if (!step) return "";
+  if (step.repeated) return ", held over from the chord before";
+  return Math.abs(step.own) === 1 ? ", a step from the note before" : "";
+};
 /** One note to each chord, along the smoothest path. */
 const ONE_NOTE: School = {
   name: "One note per chord",
   rule: "the nearest note of each chord, held",
   pace: "chord",
   side: "below",
-  cost: ({ fits, chordNote, interval }, scene) =>
-    (fits ? ([0.1, 0, 0.15][chordNote] ?? 0.5) : scene.chord ? Number.POSITIVE_INFINITY : 0) +
-    (interval === 1 ? 0.6 : interval > 10 ? 0.5 : 0),
-  move: (step) => smooth(0.3)(step) + (Math.abs(step.own) === 1 ? 0.1 : 0),
-  because: ({ chordNote }, scene) => ({
+  musts: [{ name: "a note of the chord", broken: ({ fits }, { chord }) => chord !== null && !fits }],
+  wishes: [
+    { name: "place in the chord", of: ({ fits, chordNote }) => (fits ? (CHORD_NOTE_POINTS[chordNote] ?? 0.5) : 0) },
+    { name: "unison with the melody", of: ({ interval }) => (interval === 1 ? 0.6 : 0) },
+    { name: "far from the melody", of: ({ interval }) => (interval > 10 ? 0.5 : 0) },
+  ],
+  goings: [
+    { name: "leaps", of: ({ own, repeated }) => (repeated ? 0 : 0.3 * Math.max(0, Math.abs(own) - 1)) },
+    { name: "a wide leap", of: ({ own, repeated }) => (!repeated && Math.abs(own) > 4 ? 0.6 : 0) },
+    { name: "a step", of: ({ own }) => (Math.abs(own) === 1 ? 0.1 : 0) },
+  ],
+  because: ({ chordNote }, scene, { step }) => ({
     rule: "one note per chord",
     words: scene.chord
-      ? `the ${["root", "third", "fifth"][chordNote] ?? "seventh"} of ${scene.chord.symbol}, the nearest chord note to the one before`
+      ? `the ${CHORD_NOTES[chordNote] ?? "seventh"} of ${scene.chord.symbol}${arrival(step)}`
       : "a note of the key, held",
   }),
 };
@@ -282,13 +353,26 @@ const COUNTER: School = {
   rule: "moves while the tune holds, rests while it moves",
   pace: "held",
   side: "below",
-  cost: ({ fits, interval }, scene) =>
-    (fits ? 0 : scene.weighty ? 2.5 : 0.6) + (interval === 1 ? 1 : interval > 10 ? 0.6 : 0),
-  move: (step) => (step.repeated ? 1.2 : 0.2 * Math.max(0, Math.abs(step.own) - 2)),
-  because: ({ fits }, scene) => ({
-    rule: "answer",
-    words: `the melody ${scene.melody ? "holds" : "rests"}, and the figure moves${fits ? ` through the chord${scene.chord ? ` of ${scene.chord.symbol}` : ""}` : " between chord notes"}`,
-  }),
+  wishes: [
+    {
+      name: OUTSIDE,
+      of: ({ fits }, { weighty }) => {
+        if (fits) return 0;
+        return weighty ? 2.5 : 0.6;
+      },
+    },
+    { name: "unison with the melody", of: ({ interval }) => (interval === 1 ? 1 : 0) },
+    { name: "far from the melody", of: ({ interval }) => (interval > 10 ? 0.6 : 0) },
+  ],
+  goings: [
+    { name: "the same note again", of: ({ repeated }) => (repeated ? 1.2 : 0) },
+    { name: "leaps", of: ({ own, repeated }) => (repeated ? 0 : 0.2 * Math.max(0, Math.abs(own) - 2)) },
+  ],
+  because: ({ fits }, scene) => {
+    const through = scene.chord ? `through the chord of ${scene.chord.symbol}` : "through the chord";
+    const where = fits ? through : "between chord notes";
+    return { rule: "answer", words: `the melody ${scene.melody ? "holds" : "rests"}, and the figure moves ${where}` };
+  },
 };
 
 export const SCHOOLS: readonly School[] = [
@@ -302,3 +386,6 @@ export const SCHOOLS: readonly School[] = [
   ONE_NOTE,
   COUNTER,
 ];
+
+/** A school by its name; undefined where there is none. */
+export const schoolNamed = (name: string): School | undefined => SCHOOLS.find((s) => s.name === name);

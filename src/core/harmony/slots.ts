@@ -4,7 +4,7 @@ import { type Chord, diatonic, midi, parseChord, type Pitch } from "../theory";
 import type { Scene, School } from "./schools";
 
 /** A melody note that sounds during a slot; `strong` where a felt beat falls into their time together. */
-export type Under = { pitch: Pitch; sound: number; at: number; ticks: number; strong: boolean };
+export type Under = { pitch: Pitch; number: number; at: number; ticks: number; strong: boolean };
 
 /**
  * A moment for which a line chooses one note, and all the schools want to know about it. Times in ticks from the start
@@ -194,7 +194,7 @@ export function slotsOf(
           const [start, end] = [Math.max(at, m.at), Math.min(at + ticks, m.at + m.ticks)];
           return {
             pitch: m.pitch,
-            sound: midi(m.pitch),
+            number: midi(m.pitch),
             at: m.at,
             ticks: m.ticks,
             strong: holdsBeat(place, start, end - start),

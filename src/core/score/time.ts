@@ -86,8 +86,10 @@ export function places(tune: Tune): Place[] {
 /** A note or rest with its place in time. */
 export type Timed = {
   event: Event;
-  place: Place /** Order in its bar. */;
-  index: number /** Ticks from the start of the tune. */;
+  place: Place;
+  /** Order in its bar. */
+  index: number;
+  /** Ticks from the start of the tune. */
   at: number;
 };
 

@@ -20,7 +20,8 @@ export type TypedSpelling = (typeof TYPED)[number];
 export type TypedSetting = {
   spelling: TypedSpelling;
   key: Key;
-  metre: Metre /** Ticks of one step. */;
+  metre: Metre;
+  /** Ticks of one step. */
   step: number;
   on: Instrument;
   title?: string;

@@ -22,7 +22,8 @@ type Props = {
   measured: Measured | null;
   chosen: number | null;
   names: ChordNames;
-  rivals: readonly RivalBar[] | null /** How well each bar's chords fit, by bar; shown where given. */;
+  rivals: readonly RivalBar[] | null;
+  /** How well each bar's chords fit, by bar; shown where given. */
   fits: readonly number[] | null;
   onSelect: (next: Selection) => void;
   onMove: (index: number, beats: number) => void;

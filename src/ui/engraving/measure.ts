@@ -9,7 +9,8 @@ export type Measured = {
     staff: string;
     top: number;
     bottom: number;
-    notes: { event: number; x: number }[] /** Height of each event's head. */;
+    notes: { event: number; x: number }[];
+    /** Height of each event's head. */
     heads: ReadonlyMap<number, number>;
   }[];
 };

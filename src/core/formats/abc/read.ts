@@ -370,16 +370,14 @@ class Builder {
     if (marks.length) event.marks = [...new Set(marks)].sort((a, b) => MARKS.indexOf(a) - MARKS.indexOf(b));
     if (element.lyric?.some((l) => l.syllable)) {
       const sung = element.lyric.slice(0, element.lyric.findLastIndex((l) => l.syllable) + 1);
-      event.lyrics = sung
-        .slice(0, 20)
-        .map((l) =>
-          l.syllable
-            ? {
-                text: l.syllable.replaceAll("\u00a0", " ").slice(0, 200),
-                ...(l.divider === "-" ? { hyphen: true } : {}),
-              }
-            : null,
-        );
+      event.lyrics = sung.slice(0, 20).map((l) =>
+        l.syllable
+          ? {
+              text: l.syllable.replaceAll("\u00a0", " ").slice(0, 200),
+              ...(l.divider === "-" ? { hyphen: true } : {}),
+            }
+          : null,
+      );
     }
     if (element.rest?.type === "invisible") event.invisible = true;
   }

@@ -4,7 +4,8 @@ import { FormatError } from "../problem";
 /** A chord over a place in the words: `letters` letters and digits of the verse come before it. */
 export type SungChord = { symbol: string; letters: number; line: number };
 export type SongSheet = {
-  title: string /** The words, letters and digits only, small. */;
+  title: string;
+  /** The words, letters and digits only, small. */
   letters: string;
   chords: SungChord[];
   remarks: string[];

@@ -6,8 +6,10 @@ const plain = (text: string) => text.replace(/[[\]{}\r\n]/g, " ").replace(/^#/, 
 
 export type ChordProRequest = {
   tune: Tune;
-  places: readonly Place[] /** Chords where they change. */;
-  chords: readonly SheetChord[] /** First bars of the lines (indexes). */;
+  places: readonly Place[];
+  /** Chords where they change. */
+  chords: readonly SheetChord[];
+  /** First bars of the lines (indexes). */
   lines: readonly number[];
 };
 

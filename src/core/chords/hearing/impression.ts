@@ -1,9 +1,9 @@
-import { type Metre, metreName, strength } from "../score";
-import { type Key, midi, semitoneOf } from "../theory";
+import { type Metre, metreName, strength } from "../../score";
+import { type Key, midi, semitoneOf } from "../../theory";
 import { BUILDS, ROLES, SPOTS, STARTS, TABLES } from "./labels";
-import type { Heard, Segment } from "./segments";
+import type { Heard, Segment } from "../segments";
 
-/** What the ear notices around a beat, each a list of twelve sounds above the tonic. */
+/** What the network notices around a beat, each a list of twelve sounds above the tonic. */
 export const CHANNELS = [
   "downbeat",
   "beat",
@@ -34,7 +34,7 @@ export const CHANNELS = [
   "phrase's first moment",
   ...ROLES,
 ] as const;
-/** Equal parts of a beat at which the ear asks which note sounds, in the beat before, this one and the next. */
+/** Equal parts of a beat at which the network asks which note sounds, in the beat before, this one and the next. */
 const MOMENTS = 6;
 /** Twelve sounds for every channel and moment. */
 export const INPUTS = (CHANNELS.length + MOMENTS * 3) * 12;
@@ -164,7 +164,7 @@ function runsOf<T>(list: readonly T[], by: (item: T) => unknown): Run[] {
 type Standing = { start: number; spot: number; build: number; table: number };
 
 /**
- * Everything the ear takes in, beat by beat. `standing` says where each stands, `starts` are the first bars of phrases
+ * Everything the network takes in, beat by beat. `standing` says where each stands, `starts` are the first bars of phrases
  * (indexes).
  */
 export function impressions(

@@ -1,10 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { beatsHeard } from "../../testing/heard";
-import { chord } from "../theory";
-import { candidate } from "./costs";
-import { type Block, BLOCKS, gather, gatherMove, inTriad, OFFSETS, SIZE } from "./features";
+import { beatsHeard } from "../../../testing/heard";
+import { chord } from "../../theory";
+import { candidate } from "../costs";
+import { type Block, BLOCKS, OFFSETS, SIZE } from "./blocks";
+import { gather, gatherMove, inTriad } from "./gather";
 import { buildOf, LABELS, labelOf, ROLES, SPOTS, STARTS } from "./labels";
-import weights from "./weights.json";
+import tables from "./tables.json";
 
 const total = (label: number, block: Block, list: ReturnType<typeof beatsHeard>, beat = 0) => {
   let sum = 0;
@@ -97,12 +98,9 @@ describe("what the chord model hears", () => {
   });
   it("has a weight for every place of every block, and says where they came from", () => {
     for (const block of Object.keys(BLOCKS) as Block[])
-      expect((weights.tables as Record<Block, number[]>)[block]).toHaveLength(BLOCKS[block]);
+      expect((tables.tables as Record<Block, number[]>)[block]).toHaveLength(BLOCKS[block]);
     expect(OFFSETS.phraseChange + 1).toBe(SIZE);
     expect(LABELS).toBe(24);
-    expect([weights.made, /\d percent of the time/.test(weights.agreement)]).toEqual([
-      "npm run fit:chords -- DIR",
-      true,
-    ]);
+    expect([tables.made, /\d percent of the time/.test(tables.agreement)]).toEqual(["npm run fit:chords -- DIR", true]);
   });
 });

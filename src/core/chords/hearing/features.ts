@@ -1,10 +1,8 @@
-import { barTicks, strength } from "../score";
-import { type Key, semitoneOf } from "../theory";
+import { barTicks, strength } from "../../score";
+import { type Key, semitoneOf } from "../../theory";
 import { type Impression, impressions } from "./impression";
-import { BUILDS, buildOf, LABELS, ROLES, SPOTS, STARTS, TABLE_OF, TABLES } from "./labels";
-import type { Segment } from "./segments";
-
-const CLOSING = SPOTS.indexOf("close");
+import { buildOf, ROLES, SPOTS, STARTS, TABLE_OF } from "./labels";
+import type { Segment } from "../segments";
 
 /** What the model hears at one beat: shares of its time by sound above the tonic, and where it stands. */
 export type Beat = {
@@ -25,7 +23,7 @@ export type Beat = {
   phrase: boolean;
   /** Length in ticks. */
   ticks: number;
-  /** What the ear takes in. */
+  /** What the network takes in. */
   heard: Impression;
 };
 
@@ -119,92 +117,4 @@ function barsTo(cut: readonly Segment[], i: number, test: (segment: Segment) => 
     if (test(cut[k] as Segment)) return bars;
   }
   return 3;
-}
-
-/** Kinds of evidence, each a block of weights, in the order they lie in one long list. */
-export const BLOCKS = {
-  note: 2 * 12 * 3,
-  bar: 2 * 12 * 3,
-  before: 2 * 12 * 3,
-  after: 2 * 12 * 3,
-  spelled: 2 * 4 * 3,
-  spelledBar: 2 * 4 * 3,
-  lead: 2 * 12 * 3,
-  outside: ROLES.length * 3,
-  place: TABLES * LABELS * STARTS.length,
-  spot: TABLES * LABELS * SPOTS.length,
-  degree: TABLES * 12 * LABELS,
-  degreeDown: TABLES * 12 * LABELS,
-  move: 2 * LABELS * LABELS,
-  cadence: 2 * LABELS * LABELS,
-  change: BUILDS.length * STARTS.length,
-  changeSpot: STARTS.length * SPOTS.length,
-  phraseChange: 1,
-} as const;
-export type Block = keyof typeof BLOCKS;
-const names = Object.keys(BLOCKS) as Block[];
-/** Where each block begins in the list, and how long the list is. */
-export const OFFSETS = Object.fromEntries(
-  names.map((name, i) => [name, names.slice(0, i).reduce((sum, n) => sum + BLOCKS[n], 0)]),
-) as Record<Block, number>;
-export const SIZE = names.reduce((sum, n) => sum + BLOCKS[n], 0);
-
-/** Whether a sound is in a major or minor triad, by semitones above its root. */
-export const inTriad = (minor: number, above: number): boolean =>
-  above === 0 || above === 7 || above === (minor ? 3 : 4);
-
-/** Calls back with the weight and value of everything a chord gathers at a beat, block by block. */
-export function gather(beat: Beat, label: number, take: (block: Block, index: number, value: number) => void): void {
-  const [root, minor] = [label >> 1, label & 1];
-  let [chordNotes, barNotes] = [0, 0];
-  for (let sound = 0; sound < 12; sound++) {
-    const above = (sound - root + 12) % 12;
-    const cell = minor * 12 + above;
-    const [down, on, off] = [
-      beat.own[sound * 3] as number,
-      beat.own[sound * 3 + 1] as number,
-      beat.own[sound * 3 + 2] as number,
-    ];
-    if (down) take("note", cell * 3, down);
-    if (on) take("note", cell * 3 + 1, on);
-    if (off) take("note", cell * 3 + 2, off);
-    const stressed = 2 * down + 1.5 * on + off;
-    if (stressed) take("degree", (beat.table * 12 + sound) * LABELS + label, stressed);
-    if (beat.lead === sound) take("degreeDown", (beat.table * 12 + sound) * LABELS + label, beat.start === 0 ? 1 : 0.6);
-    const [bar, before, after] = [beat.bar[sound] as number, beat.before[sound] as number, beat.after[sound] as number];
-    if (bar) take("bar", cell * 3 + beat.start, bar);
-    if (before) take("before", cell * 3 + beat.start, before);
-    if (after) take("after", cell * 3 + beat.start, after);
-    if (above === 0 || above === 7 || above === (minor ? 3 : 4)) {
-      if (down || on || off) chordNotes += 1;
-      if (bar) barNotes += 1;
-    }
-    if (!inTriad(minor, above) && (down || on || off)) {
-      const kind = above === 10 || above === 11 ? 1 : above === (minor ? 4 : 3) ? 2 : 0;
-      for (let role = 0; role < ROLES.length; role++) {
-        const share = beat.roles[role * 12 + sound] as number;
-        if (share) take("outside", role * 3 + kind, share);
-      }
-    }
-  }
-  take("spelled", (minor * 4 + chordNotes) * 3 + beat.start, 1);
-  take("spelledBar", (minor * 4 + barNotes) * 3 + beat.start, 1);
-  if (beat.lead >= 0) take("lead", (minor * 12 + ((beat.lead - root + 12) % 12)) * 3 + beat.start, 1);
-  take("place", (beat.table * LABELS + label) * STARTS.length + beat.start, 1);
-  take("spot", (beat.table * LABELS + label) * SPOTS.length + beat.spot, 1);
-}
-
-/** The same for going from one chord to another; staying gathers nothing. */
-export function gatherMove(
-  beat: Beat,
-  from: number,
-  to: number,
-  take: (block: Block, index: number, value: number) => void,
-): void {
-  if (from === to) return;
-  take("move", ((beat.table > 1 ? 1 : 0) * LABELS + from) * LABELS + to, 1);
-  if (beat.spot >= CLOSING) take("cadence", ((beat.table > 1 ? 1 : 0) * LABELS + from) * LABELS + to, 1);
-  take("change", beat.build * STARTS.length + beat.start, 1);
-  take("changeSpot", beat.start * SPOTS.length + beat.spot, 1);
-  if (beat.phrase) take("phraseChange", 0, 1);
 }

@@ -1,5 +1,5 @@
 import type { ChordPlan } from "../chords";
-import { FIDDLE, type Instrument } from "../instruments";
+import type { Instrument } from "../instruments";
 import { type Place, QUARTER } from "../score";
 import { midi, type Pitch, pitchName, scaleStep } from "../theory";
 import { holds } from "./choices";
@@ -7,8 +7,9 @@ import { THIRDS } from "./schools";
 import { slotsOf } from "./slots";
 
 /** A place where third and fourth part ways: exactly one of them is in the chord. Hear both, choose, and see why. */
-export type EarQuestion = {
-  bar: number /** Ticks from the start of the bar. */;
+export type ThirdOrFourth = {
+  bar: number;
+  /** Ticks from the start of the bar. */
   at: number;
   melody: Pitch;
   third: Pitch;
@@ -22,15 +23,15 @@ export type EarQuestion = {
 const SHORTEST = QUARTER / 2;
 
 /** Questions a tune can ask, in its order; a melody note over the same chord is asked about once. */
-export function earQuestions(
+export function thirdOrFourth(
   places: readonly Place[],
   plan: ChordPlan,
-  side: "below" | "above" = "below",
-  on: Instrument = FIDDLE,
-): EarQuestion[] {
+  side: "below" | "above",
+  on: Instrument,
+): ThirdOrFourth[] {
   const asked = new Set<string>();
   const inRange = (p: Pitch) => midi(p) >= midi(on.lowest) && midi(p) <= midi(on.highest);
-  return slotsOf(places, plan, side, new Set(), () => THIRDS).flatMap((slot): EarQuestion[] => {
+  return slotsOf(places, plan, side, new Set(), () => THIRDS).flatMap((slot): ThirdOrFourth[] => {
     const { melody, chord, key, place } = slot;
     if (!melody || !chord || !slot.weighty || slot.ticks <= SHORTEST) return [];
     const way = side === "below" ? -1 : 1;

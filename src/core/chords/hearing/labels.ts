@@ -1,6 +1,6 @@
-import type { Metre } from "../score";
-import type { Mode } from "../theory";
-import type { NoteRole } from "./model";
+import type { Metre } from "../../score";
+import type { Mode } from "../../theory";
+import type { NoteRole } from "../model";
 
 /** The 24 chords the model tells apart: roots in semitones above the tonic, major (0) or minor (1). */
 export const LABELS = 24;

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { beatsHeard } from "../../testing/heard";
+import { beatsHeard } from "../../../testing/heard";
 import { CHANNELS, type Impression, INPUTS, STANDINGS } from "./impression";
 
 const heard = (...tune: Parameters<typeof beatsHeard>) => beatsHeard(...tune).map((b) => b.heard);
@@ -21,7 +21,7 @@ const moments = ({ index }: Impression, around: number): (number | undefined)[] 
     return found === undefined ? undefined : found - row;
   });
 
-describe("what the ear takes in", () => {
+describe("what the network takes in", () => {
   // D major, two beats to a bar of four eighths each: D F# | A F#, then a bar of held D.
   const [first, second, third] = heard("d2f2 a2f2|d4 c2B2|d8|d8|", { metre: "2/2" }) as [
     Impression,

@@ -1,0 +1,66 @@
+import { music } from "../analysis";
+import type { LocalCost, Problem, Solution } from "../search";
+import type { Candidate } from "./costs";
+import type { Segment } from "./segments";
+import { TASTE } from "./taste";
+
+/** Names a beat by its place: bars and ticks do not move when locks cut beats in two. */
+const spotOf = ({ place, at }: Pick<Segment, "place" | "at">) => `${place.index}@${at}`;
+
+/**
+ * What bars with the same notes agree on, beat by beat: the chord that costs all of them together least, by the place of the
+ * beat. Worked out from the tune without the teacher's locks, so that a lock in one place changes no price in another.
+ */
+export function agreement(
+  cut: readonly Segment[],
+  { states }: Problem<Candidate>,
+  { marginals }: Solution<Candidate>,
+): Map<string, string> {
+  const groups = new Map<string, number[]>();
+  cut.forEach((segment, i) => {
+    const like = `${music(segment.place)}@${segment.at}`;
+    groups.set(like, [...(groups.get(like) ?? []), i]);
+  });
+  const agreed = new Map<string, string>();
+  for (const members of groups.values()) {
+    if (members.length < 2) continue;
+    const best = cheapestFor(members, states, marginals);
+    for (const i of members) agreed.set(spotOf(cut[i] as Segment), best);
+  }
+  return agreed;
+}
+
+/** The symbol that costs all members of a group together least, among those most of them could take. */
+function cheapestFor(
+  members: readonly number[],
+  states: Problem<Candidate>["states"],
+  marginals: Solution<Candidate>["marginals"],
+): string {
+  const totals = new Map<string, { cost: number; votes: number }>();
+  for (const i of members) {
+    (states[i] as readonly Candidate[]).forEach((s, k) => {
+      const known = totals.get(s.chord.symbol) ?? { cost: 0, votes: 0 };
+      const cost = known.cost + (marginals[i]?.[k] as number);
+      totals.set(s.chord.symbol, { cost, votes: known.votes + 1 });
+    });
+  }
+  const most = Math.max(...[...totals.values()].map((t) => t.votes));
+  const candidates = [...totals].filter(([, t]) => t.votes === most);
+  return candidates.reduce((a, b) => (b[1].cost < a[1].cost - 1e-9 ? b : a))[0];
+}
+
+/** A cost for leaving what like bars agreed on. A beat that a lock has cut in two keeps to what the whole beat agreed on. */
+export function unlike(
+  cut: readonly Segment[],
+  whole: readonly Segment[],
+  agreed: ReadonlyMap<string, string>,
+): LocalCost<Candidate> {
+  const wanted = cut.map((segment) => {
+    const beat = cut === whole ? segment : whole.findLast((w) => w.place === segment.place && w.at <= segment.at);
+    return beat && agreed.get(spotOf(beat));
+  });
+  return {
+    name: "same music, other chord",
+    at: (i, s) => (wanted[i] !== undefined && wanted[i] !== s.chord.symbol ? TASTE.unlike : 0),
+  };
+}

@@ -1,0 +1,190 @@
+import type { Broken, Conflict, Passes, Problem, Solution } from "./model";
+
+/**
+ * What a broken limit weighs inside the passes: more than all wishes together, so that as few as possible are broken,
+ * and a power of two, so that taking it off again leaves the wishes exact.
+ */
+const BROKEN = 2 ** 20;
+
+/** A sum of the passes as wishes and broken limits. */
+export function parted(sum: number): { cost: number; broken: number } {
+  const broken = Math.round(sum / BROKEN);
+  return { cost: sum - broken * BROKEN, broken };
+}
+
+/** Whether limits are forgiven at a step: at locks, or everywhere when a conflict is to be named. */
+type Forgiving = (step: number) => boolean;
+
+/** What a state costs by itself. Infinity where it breaks a limit that is not forgiven. */
+export function costHere<S>({ local, limits = [] }: Problem<S>, step: number, state: S, forgiven: boolean): number {
+  let sum = 0;
+  for (const limit of limits) {
+    if (!limit.broken(step, state)) continue;
+    if (!forgiven) return Number.POSITIVE_INFINITY;
+    sum += BROKEN;
+  }
+  for (const cost of local) sum += cost.at(step, state);
+  return sum;
+}
+
+/** What a move costs. A limit on moves is forgiven only between two forgiven steps: a lock does not excuse its neighbour. */
+export function costInto<S>(
+  { moves, moveLimits = [] }: Problem<S>,
+  step: number,
+  from: S,
+  to: S,
+  forgiven: boolean,
+): number {
+  let sum = 0;
+  for (let m = 0; m < moveLimits.length; m++) {
+    if (!moveLimits[m]?.broken(step, from, to)) continue;
+    if (!forgiven) return Number.POSITIVE_INFINITY;
+    sum += BROKEN;
+  }
+  for (let m = 0; m < moves.length; m++) sum += (moves[m] as (typeof moves)[number]).into(step, from, to);
+  return sum;
+}
+
+/** One flat table of moves into a step, row by row of the state left: the passes touch nothing else. */
+function moveTable<S>(
+  problem: Problem<S>,
+  step: number,
+  before: readonly S[],
+  open: readonly S[],
+  forgiven: boolean,
+): Float64Array {
+  const { alike } = problem;
+  const shared = forgiven ? undefined : alike?.made.get(alike.name(step));
+  const known = shared?.find((m) => m.before === before && m.open === open);
+  if (known) return known.table;
+  const table = new Float64Array(before.length * open.length);
+  for (let a = 0, k = 0; a < before.length; a++) {
+    for (let b = 0; b < open.length; b++, k++) {
+      table[k] = costInto(problem, step, before[a] as S, open[b] as S, forgiven);
+    }
+  }
+  if (alike && !forgiven) alike.made.set(alike.name(step), [...(shared ?? []), { before, open, table }]);
+  return table;
+}
+
+/** The pass forward and the pass back (Viterbi 1967), and from which state each one was best reached. */
+function passesOf<S>(problem: Problem<S>, forgiving: Forgiving): Passes<S> & { came: number[][] } {
+  const open = problem.states.map((states, i) => problem.locks?.get(i) ?? states);
+  const here = open.map((states, i) => states.map((s) => costHere(problem, i, s, forgiving(i))));
+  const move = open.map((states, i) =>
+    i === 0
+      ? new Float64Array()
+      : moveTable(problem, i, open[i - 1] as readonly S[], states, forgiving(i) && forgiving(i - 1)),
+  );
+  const forward = here.map((row) => [...row]);
+  const came: number[][] = [[]];
+  for (let i = 1; i < open.length; i++) {
+    const [row, before, step] = [forward[i], forward[i - 1], move[i]] as [number[], number[], Float64Array];
+    came.push(
+      row.map((own, b) => {
+        let [best, from] = [Number.POSITIVE_INFINITY, 0];
+        for (let a = 0; a < before.length; a++) {
+          const cost = (before[a] as number) + (step[a * row.length + b] as number);
+          if (cost < best) [best, from] = [cost, a];
+        }
+        row[b] = own + best;
+        return from;
+      }),
+    );
+  }
+  return { open, here, move, forward, backward: backwardPass(here, move), came };
+}
+
+function backwardPass(here: readonly number[][], move: readonly Float64Array[]): number[][] {
+  const backward = here.map((row) => row.map(() => 0));
+  for (let i = here.length - 2; i >= 0; i--) {
+    const [row, after] = [backward[i], backward[i + 1]] as [number[], number[]];
+    const [own, step] = [here[i + 1], move[i + 1]] as [number[], Float64Array];
+    for (let a = 0; a < row.length; a++) {
+      let best = Number.POSITIVE_INFINITY;
+      for (let b = 0; b < after.length; b++) {
+        const cost = (after[b] as number) + (own[b] as number) + (step[a * after.length + b] as number);
+        if (cost < best) best = cost;
+      }
+      row[a] = best;
+    }
+  }
+  return backward;
+}
+
+/** The cheapest way through the passes, and the sum it costs there; no path where everything is forbidden. */
+function best<S>({ open, forward, came }: ReturnType<typeof passesOf<S>>): { path: S[]; sum: number } {
+  const last = forward[forward.length - 1] ?? [];
+  const sum = last.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
+  if (sum === Number.POSITIVE_INFINITY) return { path: [], sum };
+  const path: S[] = [];
+  for (let i = open.length - 1, s = last.indexOf(sum); i >= 0; i--) {
+    path.push((open[i] as readonly S[])[s] as S);
+    s = (came[i] as number[])[s] as number;
+  }
+  return { path: path.reverse(), sum };
+}
+
+/** Limits that do not hold along a path. */
+function brokenAlong<S>({ limits = [], moveLimits = [] }: Problem<S>, path: readonly S[]): Broken[] {
+  return path.flatMap((state, step) => [
+    ...limits.filter((l) => l.broken(step, state)).map((l) => ({ limit: l.name, step })),
+    ...(step === 0 ? [] : moveLimits)
+      .filter((l) => l.broken(step, path[step - 1] as S, state))
+      .map((l) => ({ limit: l.name, step })),
+  ]);
+}
+
+/**
+ * The cheapest path that keeps every limit, with all min-marginals; or the conflict, where there is none.
+ * A locked step stands whatever it breaks by itself, and so does the move between two of them; both are then named.
+ */
+export function solve<S>(problem: Problem<S>): Solution<S> | Conflict {
+  if (problem.states.length === 0) {
+    return { path: [], cost: 0, broken: [], marginals: [], passes: passesOf(problem, () => false) };
+  }
+  const passes = passesOf(problem, (step) => problem.locks?.has(step) === true);
+  const { path, sum } = best(passes);
+  if (path.length === 0) return conflictOf(problem);
+  const marginals = passes.forward.map((row, i) =>
+    row.map((f, s) => Math.max(0, f + ((passes.backward[i] as number[])[s] as number) - sum)),
+  );
+  const { cost, broken } = parted(sum);
+  return { path, cost, broken: broken > 0 ? brokenAlong(problem, path) : [], marginals, passes };
+}
+
+/** Which limits stand in each other's way where no path keeps them all, by the path that breaks fewest; and what to loosen. */
+function conflictOf<S>(problem: Problem<S>): Conflict {
+  const bare = problem.states.findIndex((open, i) => (problem.locks?.get(i) ?? open).length === 0);
+  if (bare >= 0) return { conflict: [{ limit: "nothing is open here", step: bare }], loosen: [] };
+  const { path, sum } = best(passesOf(problem, () => true));
+  const locked = [...(problem.locks?.keys() ?? [])];
+  const loosen = locked.filter((step) => {
+    const locks = new Map(problem.locks);
+    locks.delete(step);
+    return best(passesOf({ ...problem, locks }, () => true)).sum < sum - BROKEN / 2;
+  });
+  const excused = (step: number) => problem.locks?.has(step) === true;
+  const all = brokenAlong(problem, path);
+  const unexcused = all.filter(({ step }) => !excused(step) || (step > 0 && !excused(step - 1)));
+  return { conflict: unexcused.length > 0 ? unexcused : all, loosen: loosen.sort((a, b) => a - b) };
+}
+
+/** A conflict as an error that says its sentence, for plans that always have a way to keep every limit. */
+export class ConflictError extends Error {
+  constructor(readonly found: Conflict) {
+    const { conflict, loosen } = found;
+    const places = conflict.map(({ limit, step }) => `"${limit}" at step ${step + 1}`).join(" and ");
+    const locks = loosen.map((step) => step + 1).join(", ");
+    super(`No plan keeps ${places}.${locks ? ` Loosen the lock at step ${locks}.` : ""}`);
+  }
+}
+
+export const isConflict = <S>(found: Solution<S> | Conflict): found is Conflict => "conflict" in found;
+
+/** The solution of a problem that always has one. Throws a ConflictError otherwise. */
+export function solved<S>(problem: Problem<S>): Solution<S> {
+  const found = solve(problem);
+  if (isConflict(found)) throw new ConflictError(found);
+  return found;
+}
