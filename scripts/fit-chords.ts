@@ -86,7 +86,7 @@ function rowsOf(dir: string): Row[] {
           const root = semitoneOf(chord.root);
           return labelOf(
             (root - semitoneOf((keys[s.place.strain] ?? tune.key).tonic) + 12) % 12,
-            chord.sounds.includes((root + 3) % 12) && !chord.sounds.includes((root + 4) % 12),
+            chord.classes.includes((root + 3) % 12) && !chord.classes.includes((root + 4) % 12),
           );
         });
         return [

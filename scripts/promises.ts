@@ -76,7 +76,7 @@ for (const school of SCHOOLS)
         if (!fiddle || note.key < midi(fiddle.lowest) || note.key > midi(fiddle.highest)) breaks.range += 1;
         const place = tune.from.findLast((p) => p.at <= note.at) as Place;
         const foreign = !inKey(parsePitch(note.pitch as string), place.key);
-        if (foreign && !(note.chord && parseChord(note.chord)?.sounds.includes(note.key % 12))) breaks.key += 1;
+        if (foreign && !(note.chord && parseChord(note.chord)?.classes.includes(note.key % 12))) breaks.key += 1;
         if (foreign && !note.reason.includes("outside the key")) breaks.said += 1;
         for (const t of tune.melody.filter((t) => t.at < note.at + note.ticks && t.at + t.event.ticks > note.at)) {
           const sounds = t.event.pitches.map(midi);

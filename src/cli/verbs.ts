@@ -136,7 +136,7 @@ function chorded(tune: Tune, options: Options) {
 function distinct({ symbol, alternatives }: ChordPlan["chords"][number]) {
   const kind = (name: string) => {
     const c = parseChord(name);
-    return c ? c.root + (c.sounds.includes((semitoneOf(c.root) + 3) % 12) ? "m" : "") : name;
+    return c ? c.root + (c.classes.includes((semitoneOf(c.root) + 3) % 12) ? "m" : "") : name;
   };
   const known = new Set([kind(symbol)]);
   return alternatives.filter((a) => {

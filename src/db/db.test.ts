@@ -2,7 +2,7 @@ import { mkdtempSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { beforeEach, describe, expect, it } from "vitest";
-import { lockChords } from "../core/ensemble";
+import { changeLine, lockChords } from "../core/ensemble";
 import Database from "better-sqlite3";
 import {
   bringBack,
@@ -60,11 +60,26 @@ describe("the collection on a real file", () => {
     db.$client.close();
     expect(tallyOf(openDatabase(file), id)).toEqual({ asked: 3, right: 2 });
   });
-  it("reads work saved before second lines, bar schools and backing were known", () => {
+  it("reads, undoes and saves on top of work that version 1 stored, its locks and history whole", () => {
     const id = takeIn(db, ABC).added[0]!.id;
-    const { second, barSchools, harmonyLocks, backing, ...old } = load(db, id)!.work;
-    db.$client.prepare("UPDATE revisions SET work = ? WHERE tune_id = ?").run(JSON.stringify(old), id);
-    expect(load(db, id)!.work).toEqual({ ...old, second, barSchools, harmonyLocks, backing });
+    const { tune } = load(db, id)!.work;
+    const old = { version: 1, tune, style: "Dance band", school: "Thirds", side: "above", fileChords: false };
+    const pitch = { step: "B", alter: 0, octave: 4 };
+    const first = { ...old, locks: [lock], harmonyLocks: [{ bar: 1, at: 0, pitch }] };
+    const write = db.$client.prepare("UPDATE revisions SET work = ? WHERE id = ?");
+    write.run(JSON.stringify(first), load(db, id)!.head);
+    save(db, id, "Harmony by Octave", changeLine(load(db, id)!.work, "line-1", { school: "Octave" }));
+    write.run(JSON.stringify({ ...first, school: "Octave" }), load(db, id)!.head);
+    const now = load(db, id)!;
+    expect(now.work).toMatchObject({ version: 2, style: "Dance band", locks: [lock] });
+    expect(now.work.lines).toMatchObject([{ school: "Octave", side: "above", locks: [{ bar: 1, at: 0, pitch }] }]);
+    expect(travel(db, id, "undo")!.work.lines[0]).toMatchObject({
+      school: "Thirds",
+      locks: [{ bar: 1, at: 0, pitch }],
+    });
+    expect(travel(db, id, "redo")!.work).toEqual(now.work);
+    expect(versions(db, id).map((v) => v.step)).toEqual(["Harmony by Octave", "Brought in"]);
+    expect(download(now.work, "moving", "abc")?.content).toContain("T:Moving, fiddle");
   });
   it("saves each step as a revision that undo and redo bring back", () => {
     const id = takeIn(db, ABC).added[0]!.id;
@@ -78,7 +93,7 @@ describe("the collection on a real file", () => {
     expect(travel(db, id, "redo")!.work).toEqual(locked.work);
     expect(travel(db, id, "redo")!.head).toBe(locked.head);
     travel(db, id, "undo");
-    save(db, id, "Harmony above", { ...start.work, side: "above" });
+    save(db, id, "Harmony above", changeLine(start.work, "line-1", { side: "above" }));
     expect(load(db, id)!.canRedo).toBe(false);
     expect(findRevision(db, id, locked.head)?.step).toBe("Chord Em locked");
   });

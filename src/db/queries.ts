@@ -297,7 +297,7 @@ export const setAside = (db: Db, ids: readonly number[], aside: boolean): void =
 
 export type Tally = { asked: number; right: number };
 
-/** Keeps one answer to the ear trainer. False when the tune is gone. */
+/** Keeps one answer to “third or fourth?”. False when the tune is gone. */
 export function keepAnswer(db: Db, tuneId: number, answer: { bar: number; at: number; right: boolean }): boolean {
   if (!db.select({ id: tunes.id }).from(tunes).where(eq(tunes.id, tuneId)).get()) return false;
   db.insert(answers)

@@ -65,7 +65,7 @@ export const revisions = sqliteTable(
   (t) => [index("revisions_tune").on(t.tuneId), index("revisions_parent").on(t.parent)],
 );
 
-/** Answers to the ear trainer: a place of a tune, and whether the right note was chosen there. */
+/** Answers to “third or fourth?”: a place of a tune, and whether the right note was chosen there. */
 export const answers = sqliteTable(
   "answers",
   {

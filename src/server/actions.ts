@@ -87,8 +87,8 @@ export async function recordRightsOf(ids: unknown, rights: unknown, source: stri
 
 const Answer = z.object({ bar: z.int().min(0), at: z.int().min(0), right: z.boolean() });
 
-/** Keeps an answer to the ear trainer and gives the tune's tally; without one only the tally. */
-export async function answerEar(id: number, answer?: unknown): Promise<Tally> {
+/** Keeps an answer to “third or fourth?” and gives the tune's tally; without one only the tally. */
+export async function answerThirdOrFourth(id: number, answer?: unknown): Promise<Tally> {
   if (answer !== undefined) keepAnswer(database(), Number(id), Answer.parse(answer));
   return tallyOf(database(), Number(id));
 }

@@ -1,5 +1,5 @@
 import { analyse, type Cell, fingerprint, inventory, weave } from "../core/analysis";
-import { newWork, Work } from "../core/ensemble";
+import { newWork, readWork, type Work } from "../core/ensemble";
 import { type Cutting, cutBook, FormatError, readAbcTune, type Remark } from "../core/formats";
 import { metreName, type Rights, Tune } from "../core/score";
 import { keyName, midi, pitchName, spell } from "../core/theory";
@@ -56,7 +56,7 @@ export type Taken = {
 /** The most text taken in one go. */
 export const LARGEST_INTAKE = 8_000_000;
 
-const name = (sound: number) => pitchName(spell(sound, { tonic: "C", mode: "major" }));
+const name = (noteNumber: number) => pitchName(spell(noteNumber, { tonic: "C", mode: "major" }));
 
 function factsOf({ tune }: Work): Facts {
   const { places, form, key, dance, sentence } = analyse(tune);
@@ -186,7 +186,7 @@ export function load(db: Db, id: number): Loaded | undefined {
   return {
     id,
     head: tune.head,
-    work: Work.parse(JSON.parse(revision.work)),
+    work: readWork(JSON.parse(revision.work)),
     step: revision.step,
     canUndo: revision.parent !== null,
     canRedo: newestChild(db, id, revision.id) !== undefined,
@@ -197,9 +197,9 @@ export function load(db: Db, id: number): Loaded | undefined {
 export function save(db: Db, id: number, step: string, work: Work): number | undefined {
   const found = findTune(db, id);
   if (!found) return undefined;
-  const checked = Work.parse(work);
+  const checked = readWork(work);
   // The facts of the list follow from the tune alone; a step that leaves it alone need not work them out again.
-  const before = Work.parse(JSON.parse(found.revision.work));
+  const before = readWork(JSON.parse(found.revision.work));
   const same = JSON.stringify(before.tune) === JSON.stringify(checked.tune);
   return addRevision(
     db,
@@ -222,7 +222,7 @@ export function travel(db: Db, id: number, way: "undo" | "redo"): Loaded | undef
       : revision.parent === null
         ? undefined
         : findRevision(db, id, revision.parent);
-  if (target) moveHead(db, id, target.id, factsOf(Work.parse(JSON.parse(target.work))));
+  if (target) moveHead(db, id, target.id, factsOf(readWork(JSON.parse(target.work))));
   return load(db, id);
 }
 
@@ -254,7 +254,7 @@ export function bringBack(db: Db, id: number, revision: number): Loaded | undefi
     db,
     id,
     `Back to ${found.name ? `“${found.name}”` : found.step.toLowerCase()}`,
-    Work.parse(JSON.parse(found.work)),
+    readWork(JSON.parse(found.work)),
   );
   return load(db, id);
 }

@@ -1,6 +1,6 @@
 // Random tunes for property tests: every mode, several metres, with pickups, rests, ties and chromatic notes.
 import fc from "fast-check";
-import { type Bar, barTicks, type Event, type Metre, QUARTER, type Tune } from "../core/score";
+import { type Bar, barTicks, type Event, type Metre, QUARTER, shapeOf, type Tune } from "../core/score";
 import { alterIn, type Key, MODES, naturalAt, type Pitch } from "../core/theory";
 
 const METRES: Metre[] = [
@@ -35,15 +35,21 @@ function pitchOf(choice: StepChoice, key: Key): Pitch {
   };
 }
 
+/** The longest length up to this one that a single note can have. */
+function lastThatExists(ticks: number): number {
+  for (let own = ticks; own > 0; own -= QUARTER / 4) if ((shapeOf(own)?.dots ?? 2) < 2) return own;
+  return ticks;
+}
+
 /** Fills one bar with the choices given, in turn. */
 function fill(choices: readonly StepChoice[], ticks: number, key: Key): Event[] {
   const events: Event[] = [];
   let left = ticks;
   for (let i = 0; left > 0; i++) {
     const choice = choices[i % choices.length] as StepChoice;
-    const length = Math.min(left, (choice.sixteenths * QUARTER) / 4);
-    events.push({ ticks: length, pitches: choice.odd === "rest" ? [] : [pitchOf(choice, key)] });
-    left -= length;
+    const ticks = lastThatExists(Math.min(left, (choice.sixteenths * QUARTER) / 4));
+    events.push({ ticks, pitches: choice.odd === "rest" ? [] : [pitchOf(choice, key)] });
+    left -= ticks;
   }
   return events;
 }

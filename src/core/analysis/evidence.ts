@@ -88,12 +88,14 @@ export function gather(from: readonly Place[]): Evidence {
   }
   add("final", lastStrong(full[full.length - 1]) ?? notes[notes.length - 1], 1);
   const shares = Object.fromEntries(EVIDENCE.map((name) => [name, normal(counts[name] as number[])])) as Evidence;
-  const heard = (sound: number) => shares.duration[(sound + 12) % 12] as number;
+  const heard = (pitchClass: number) => shares.duration[(pitchClass + 12) % 12] as number;
   return {
     ...shares,
     present: shares.duration.map((share) => Math.min(1, Math.sqrt(share * 8))),
     // Which of two neighbouring semitones the tune means (C or C sharp), and whether it means any, however seldom.
-    preferred: shares.duration.map((share, sound) => share / (share + heard(sound - 1) + heard(sound + 1) + 0.01)),
+    preferred: shares.duration.map(
+      (share, pitchClass) => share / (share + heard(pitchClass - 1) + heard(pitchClass + 1) + 0.01),
+    ),
     used: shares.duration.map((share) => share / (share + 0.02)),
   };
 }

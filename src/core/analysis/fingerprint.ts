@@ -19,11 +19,11 @@ export function fingerprint(tune: Tune): string {
     held = 0;
   };
   for (const event of tune.strains.flatMap((s) => s.bars.flatMap((b) => b.events))) {
-    const sound = event.pitches.length ? midi(event.pitches[event.pitches.length - 1] as never) : undefined;
+    const noteNumber = event.pitches.length ? midi(event.pitches[event.pitches.length - 1] as never) : undefined;
     flush();
-    take(sound === undefined ? 999 : last === undefined ? 500 : 500 + sound - last);
+    take(noteNumber === undefined ? 999 : last === undefined ? 500 : 500 + noteNumber - last);
     held = event.ticks;
-    last = sound ?? last;
+    last = noteNumber ?? last;
   }
   flush();
   return high.toString(36) + low.toString(36);

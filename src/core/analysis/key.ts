@@ -48,13 +48,13 @@ const points = (evidence: Evidence, name: (typeof EVIDENCE)[number], tonic: numb
   const row = TABLES[mode].table[name];
   const shares = evidence[name];
   let total = 0;
-  for (let sound = 0; sound < 12; sound++)
-    total += (shares[sound] as number) * (row[(sound - tonic + 12) % 12] as number);
+  for (let pitchClass = 0; pitchClass < 12; pitchClass++)
+    total += (shares[pitchClass] as number) * (row[(pitchClass - tonic + 12) % 12] as number);
   return total;
 };
 
 /**
- * Ranks tonic and mode from the notes as they sound, best first: all 72 of them share a confidence of 1.
+ * Ranks tonic and mode from the notes as they pitchClass, best first: all 72 of them share a confidence of 1.
  * A log-linear model over what a listener weighs (finals, phrase ends, strong beats, sevenths rising to the tonic);
  * its weights are fitted by `npm run fit:key`. Transposing a tune transposes the answer.
  */
@@ -87,7 +87,7 @@ function spellings(from: readonly Place[]): [string, number][] {
 }
 
 /**
- * How the tune itself spells a sound, where that gives a signature of up to seven signs; otherwise the spelling with
+ * How the tune itself spells a pitchClass, where that gives a signature of up to seven signs; otherwise the spelling with
  * the smaller signature.
  */
 const spelled = (counts: readonly [string, number][], tonic: number, mode: Mode): string =>

@@ -9,18 +9,17 @@ import {
   findForm,
   fingerprint,
   formSentence,
-  lieOn,
   modeWords,
   relationWords,
   RELATIONS,
   roleOf,
   rhythmCells,
-  secondFingerWords,
   shiftWords,
   usedScale,
   scaleWords,
   weave,
 } from ".";
+import { lieOn, secondFingerWords } from "../technique";
 import { FIDDLE, instrument } from "../instruments";
 
 type Header = Parameters<typeof tuneOf>[1];

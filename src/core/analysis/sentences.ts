@@ -1,9 +1,7 @@
-import type { Instrument } from "../instruments";
 import { beatsWords, beatTicks, type Place, playingOrder, type Tune } from "../score";
-import { className, type Key, keyName, scale } from "../theory";
+import { type Key, keyName, scale } from "../theory";
 import type { Form } from "./form";
 import { roleOf } from "./form";
-import { lieOn, secondFingerWords } from "./inventory";
 import { scaleWords, type UsedScale } from "./scale";
 
 const said = (name: string) =>
@@ -31,20 +29,13 @@ const list = (words: readonly string[]): string =>
 const times = (n: number) => (n === 1 ? "once" : n === 2 ? "twice" : `${n} times`);
 
 /**
- * Key, mode and tuning as a teacher says them first: "E dorian, that is E minor with C sharp; on the fiddle, second
- * finger low on G, high on D; the G string is free."
+ * Key and mode as a teacher says them first: "E dorian, that is E minor with C sharp." What it means for the hand is said by
+ * `technique`.
  */
-export function keySentence(key: Key, used: UsedScale, on: Instrument, from: readonly Place[]): string {
+export function keySentence(key: Key, used: UsedScale): string {
   const mode = modeWords(key);
   const gaps = scaleWords(used, key);
-  const lie = lieOn(on, from);
-  const finger = on.strings.length ? secondFingerWords(lie) : "";
-  const free = on.strings.length && lie.free.length < on.strings.length ? lie.free.map((p) => className(p)) : [];
-  const hand = [
-    finger,
-    free.length ? `${free.length === 1 ? `the ${free[0]} string stays` : `the ${list(free)} strings stay`} free` : "",
-  ].filter(Boolean);
-  return `${keyName(key)}${mode ? `, that is ${mode}` : ""}${gaps ? `; ${gaps}` : ""}.${hand.length ? ` On the ${on.name}: ${hand.join("; ")}.` : ""}`;
+  return `${keyName(key)}${mode ? `, that is ${mode}` : ""}${gaps ? `; ${gaps}` : ""}.`;
 }
 
 /**

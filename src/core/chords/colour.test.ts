@@ -74,7 +74,7 @@ describe("Colour plans", () => {
           expect(plan.vocabulary[analysis.places[c.bar]!.strain]).toContain(c.symbol);
           expect(c.reason).toMatch(/\.$/);
           if (!c.added) return;
-          const own = new Set(chord(c.symbol).sounds);
+          const own = new Set(chord(c.symbol).classes);
           const rubs = c.notes
             .filter((n) => n.role === "free" || n.role === "appoggiatura")
             .map((n) => semitoneOf(n.name))

@@ -87,22 +87,22 @@ export function augmented(set: readonly string[], key: Key): Dress | undefined {
 /** Whether a dress can be worn over a beat of melody: nothing in the melody may rub against what it adds. */
 export function wearable({ symbol, plain, what }: Dress, cut: readonly Segment[], i: number): boolean {
   const { notes, at, place } = cut[i] as Segment;
-  const above = notes.map((n) => (n.sound - root(plain) + 12) % 12);
-  const own = new Set(chord(symbol).sounds);
+  const above = notes.map((n) => (n.pitchClass - root(plain) + 12) % 12);
+  const own = new Set(chord(symbol).classes);
   if (what === "suspension") {
     // The melody itself must hold the fourth into the chord and let it fall to the third.
     const first = notes[0];
     const next = cut
       .slice(i, i + 4)
       .flatMap((c) => c.notes)
-      .find((n) => n.sound !== first?.sound);
+      .find((n) => n.pitchClass !== first?.pitchClass);
     return (
       first !== undefined &&
       first.beats >= 0.5 &&
       above[0] === 5 &&
       first.timed.at <= place.at + at &&
       next !== undefined &&
-      (next.sound - root(plain) + 12) % 12 === 4
+      (next.pitchClass - root(plain) + 12) % 12 === 4
     );
   }
   if (what === "augmented dominant") return above.every((a) => a === 0 || a === 4 || a === 8 || a === 10);
@@ -111,10 +111,10 @@ export function wearable({ symbol, plain, what }: Dress, cut: readonly Segment[]
   // A note a semitone from a chord note rubs, unless it only passes by.
   return notes.every(
     (n) =>
-      own.has(n.sound) ||
+      own.has(n.pitchClass) ||
       n.outside === "passing" ||
       n.outside === "neighbour" ||
-      ![1, 11].some((d) => own.has((n.sound + d) % 12)),
+      ![1, 11].some((d) => own.has((n.pitchClass + d) % 12)),
   );
 }
 
@@ -122,8 +122,8 @@ export function wearable({ symbol, plain, what }: Dress, cut: readonly Segment[]
 export function dressCost(cut: readonly Segment[], keys: readonly Key[]): LocalCost<Candidate> {
   const tonics = keys.map((k) => semitoneOf(k.tonic));
   const seventh = (i: number, { chord: own, root, dress }: Candidate) => {
-    const above = [10, 11].map((s) => (root + s) % 12).find((s) => own.sounds.includes(s));
-    const sounded = cut[i]?.notes.some((n) => n.sound === above) ? POINTS.sounded : 0;
+    const above = [10, 11].map((s) => (root + s) % 12).find((s) => own.classes.includes(s));
+    const sounded = cut[i]?.notes.some((n) => n.pitchClass === above) ? POINTS.sounded : 0;
     const tonic = tonics[cut[i]?.place.strain ?? 0] === root;
     if (tonic) return sounded + POINTS.tonicSeventh;
     const leads = own.suffix === "7" || dress?.wants !== undefined;

@@ -16,7 +16,7 @@ const heardAs = (symbol: string): string => {
   const found = parseChord(symbol);
   if (!found) return symbol;
   const root = semitoneOf(found.root);
-  return `${root}${found.sounds.includes((root + 3) % 12) && !found.sounds.includes((root + 4) % 12) ? "m" : ""}`;
+  return `${root}${found.classes.includes((root + 3) % 12) && !found.classes.includes((root + 4) % 12) ? "m" : ""}`;
 };
 
 /**

@@ -36,7 +36,7 @@ export type Candidate = {
 /** The model knows major and minor thirds; a chord without a third is heard as the scale would fill it. */
 export const candidate = (chord: Chord, key: Key, allowed: boolean): Candidate => {
   const root = semitoneOf(chord.root);
-  const has = (above: number) => chord.sounds.includes((root + above) % 12);
+  const has = (above: number) => chord.classes.includes((root + above) % 12);
   const above = (root - semitoneOf(key.tonic) + 12) % 12;
   const filled =
     !has(3) && !has(4) && ["dorian", "minor", "phrygian", "locrian"].includes(key.mode) && [0, 5, 7].includes(above);
@@ -58,7 +58,7 @@ export function dressed(dress: Dress, key: Key): Candidate {
 
 /** What a melody note does in a chord: a chord note by name, or the kind of foreign note it is. */
 export function roleOf(note: Heard, chord: Chord): NoteRole {
-  const name = chordNoteName(chord, note.sound);
+  const name = chordNoteName(chord, note.pitchClass);
   if (name === "root" || name === "third" || name === "fifth" || name === "seventh") return name;
   return name ? "third" : note.outside;
 }
@@ -152,7 +152,7 @@ export function localCosts(
   const at = beats.map(pricedAt);
   const costs = (i: number, label: number) => at[i]?.[label] ?? price(beats[i] as Beat, label, at[i] as Priced);
   const heard = (i: number, { chord }: Candidate) =>
-    cut[i]?.notes.some((n) => chordNoteName(chord, n.sound) === "seventh") ?? false;
+    cut[i]?.notes.some((n) => chordNoteName(chord, n.pitchClass) === "seventh") ?? false;
   const seventh = (i: number, s: Candidate) => {
     if (s.dress || !s.chord.suffix.includes("7")) return 0;
     return heard(i, s) ? TASTE.seventhSounded : TASTE.seventhUnsounded;

@@ -3,11 +3,11 @@ import { midi } from "../theory";
 import type { ChordLock, NoteRole } from "./model";
 
 /**
- * A melody note (or the part of it) inside a segment: its sound, length in beats, and what it would be outside a chord.
+ * A melody note (or the part of it) inside a segment: its pitch class, length in beats, and what it would be outside a chord.
  */
 export type Heard = {
   timed: Timed;
-  sound: number;
+  pitchClass: number;
   beats: number;
   outside: Exclude<NoteRole, "root" | "third" | "fifth" | "seventh">;
 };
@@ -23,13 +23,13 @@ export type Segment = {
   phraseEnd: boolean;
 };
 
-const topSound = (timed: Timed) => midi(timed.event.pitches[timed.event.pitches.length - 1] as never);
+const topNumber = (timed: Timed) => midi(timed.event.pitches[timed.event.pitches.length - 1] as never);
 
 /** What a note would be if it were foreign to the chord, by how it is approached and left (Piston, Harmony, ch. 8). */
 function foreignRole(notes: readonly Timed[], i: number): Heard["outside"] {
   const [before, here, after] = [notes[i - 1], notes[i] as Timed, notes[i + 1]];
-  const into = before ? topSound(here) - topSound(before) : undefined;
-  const out = after ? topSound(after) - topSound(here) : undefined;
+  const into = before ? topNumber(here) - topNumber(before) : undefined;
+  const out = after ? topNumber(after) - topNumber(here) : undefined;
   const step = (move: number | undefined) => move !== undefined && move !== 0 && Math.abs(move) <= 2;
   if (into === 0 && out !== undefined && out < 0 && out >= -2) return "suspension";
   if (out === 0) return "anticipation";
@@ -73,7 +73,7 @@ export function segments(
       for (let n = next; n < notes.length && (notes[n] as Timed).at < end; n++) {
         const timed = notes[n] as Timed;
         const beats = (Math.min(end, timed.at + timed.event.ticks) - Math.max(start, timed.at)) / beat;
-        heard.push({ timed, sound: topSound(timed) % 12, beats, outside: roles[n] as Heard["outside"] });
+        heard.push({ timed, pitchClass: topNumber(timed) % 12, beats, outside: roles[n] as Heard["outside"] });
       }
       cut.push({
         place,

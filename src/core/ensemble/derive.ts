@@ -1,30 +1,33 @@
 import { type Analysis, analyse, type Cell, strainKeys, weave } from "../analysis";
 import { type ChordPlan, deriveChords, fileLocks, STYLES, THREE_CHORD } from "../chords";
-import { type Part, partSheet, printedChords, writeParts } from "../grading";
+import { type Part, partSheet, printedChords, writePart } from "../grading";
 import {
   CHORD_FIT,
   deriveHarmony,
   type Fault,
   type HarmonyLine,
   rootBass,
-  SCHOOLS,
+  schoolNamed,
   together,
   type Voice,
 } from "../harmony";
+import { FIDDLE, type Instrument, instrument, tuned } from "../instruments";
 import type { Sheet, SheetChord } from "../score";
-import type { Work } from "./work";
+import { lineOf } from "./decide";
+import type { Line, Player, Work } from "./work";
 
 /** What stands for the chords of the file among the styles to compare with. */
 export const FILE_CHORDS = "the file";
+
+/** A harmony line of the work as it came out. */
+export type DerivedLine = HarmonyLine & { id: string };
 
 /** Everything that follows from a work, in the order of the picture: tune, chords, harmony, parts. */
 export type Derived = {
   analysis: Analysis;
   weave: Cell[];
   plan: ChordPlan;
-  line: HarmonyLine;
-  /** The second line, where one is asked for. */
-  upper: HarmonyLine | null;
+  lines: DerivedLine[];
   /** What the lines and a bass of roots do to each other. */
   faults: Fault[];
   chords: SheetChord[];
@@ -53,25 +56,73 @@ export const rivalPlan = (work: Work, other: string): ChordPlan =>
     analyse(work.tune),
   );
 
-const schoolNamed = (name: string) => SCHOOLS.find((s) => s.name === name) ?? CHORD_FIT;
+/** An instrument as stored work names it; one the catalogue no longer has is played on the fiddle. */
+const playedOn = (name: string, tuning: string | null = null): Instrument => {
+  const found = instrument(name) ?? FIDDLE;
+  return tuned(found, tuning) ?? found;
+};
 
-/** The harmony line of a work over its chords. */
-function lineOf(work: Work, { places, form }: Analysis, plan: ChordPlan): HarmonyLine {
-  return deriveHarmony({
+/** A harmony line over the chords of a work. */
+function harmonyOf(line: Line, { places, form }: Analysis, plan: ChordPlan): DerivedLine {
+  const school = (name: string) => schoolNamed(name) ?? CHORD_FIT;
+  const derived = deriveHarmony({
     places,
     plan,
     phraseEnds: new Set(form.phrases.map((p) => p.to)),
-    school: schoolNamed(work.school),
-    side: work.side,
-    bars: new Map(work.barSchools.map((b) => [b.bar, schoolNamed(b.school)])),
-    locks: work.harmonyLocks,
+    school: school(line.school),
+    side: line.side,
+    instrument: playedOn(line.instrument),
+    bars: new Map(line.bars.map((b) => [b.bar, school(b.school)])),
+    locks: line.locks,
+  });
+  return { ...derived, id: line.id };
+}
+
+/** A line by another school throughout, over the same chords, to compare; what was settled in it is left aside. */
+export function rivalLine(work: Work, id: string, school: string): DerivedLine | null {
+  const line = lineOf(work, id);
+  if (!line) return null;
+  const analysis = analyse(work.tune);
+  return harmonyOf({ ...line, school, bars: [], locks: [] }, analysis, planOf(work, analysis));
+}
+
+const LINE_NAMES = ["Moving", "Moving, second line", "Moving, third line"];
+
+/** What a part is called: by its learner, or by its level, and by the order of its line where there are several. */
+function partName({ learner, role, line }: Player, lines: readonly { id: string }[]): string {
+  if (learner) return learner;
+  if (role === "melody") return "Leading";
+  if (role === "one-note harmony") return "First sounds";
+  const order = lines.findIndex((l) => l.id === line);
+  return LINE_NAMES[order] ?? `Moving, line ${order + 1}`;
+}
+
+function partsOf({ players }: Work, { places }: Analysis, plan: ChordPlan, lines: readonly DerivedLine[]): Part[] {
+  return players.map((player) => {
+    const line = lines.find((l) => l.id === player.line);
+    return writePart(
+      { places, plan },
+      {
+        id: player.id,
+        name: partName(player, lines),
+        role: player.role,
+        instrument: playedOn(player.instrument, player.tuning),
+        line: line ? { id: line.id, line } : null,
+      },
+    );
   });
 }
 
-/** The line of another school throughout, over the same chords, to compare; locks are left aside. */
-export function rivalLine(work: Work, school: string): HarmonyLine {
-  const analysis = analyse(work.tune);
-  return lineOf({ ...work, school, barSchools: [], harmonyLocks: [] }, analysis, planOf(work, analysis));
+/** What melody, harmony lines and a bass of roots do to each other. Long notes are left out: they are held through. */
+function faultsOf(parts: readonly Part[], lines: readonly DerivedLine[], plan: ChordPlan, analysis: Analysis): Fault[] {
+  const voices = parts
+    .filter((p) => p.role !== "one-note harmony")
+    .map((p): Voice => ({ name: p.role, bars: p.staff.bars }));
+  const octaves = parts.filter((p) => lines.some((l) => l.id === p.line && l.school === "Octave")).map((p) => p.role);
+  // The tune may run in octaves with the roots, as it does wherever it spells its chords; so may a line by the school
+  // that wants octaves.
+  const running = ["melody", ...octaves];
+  return together([...voices, rootBass(plan, analysis.places)], analysis.places, running);
 }
 
 /** Derives a whole work. Pure: the same work gives the same result. */
@@ -79,19 +130,8 @@ export function derive(work: Work): Derived {
   const analysis = analyse(work.tune);
   const { places, form } = analysis;
   const plan = planOf(work, analysis);
-  const line = lineOf(work, analysis, plan);
-  const upper = work.second && lineOf({ ...work, ...work.second, barSchools: [], harmonyLocks: [] }, analysis, plan);
-  const parts = writeParts({ places, plan, line, upper });
-  const voices = parts
-    .filter((p) => p.role !== "one-note line")
-    .map((p): Voice => ({ name: p.role, bars: p.staff.bars }));
-  // The tune may run in octaves with the roots, as it does wherever it spells its chords; so may a line by the school
-  // that wants octaves.
-  const running = [
-    "melody",
-    ...[line, upper].flatMap((l, i) => (l?.school === "Octave" ? [voices[i + 1]?.name ?? ""] : [])),
-  ];
-  const faults = together([...voices, rootBass(plan, places)], places, running);
+  const lines = work.lines.map((line) => harmonyOf(line, analysis, plan));
+  const parts = partsOf(work, analysis, plan, lines);
   return {
     analysis,
     weave: weave(
@@ -100,9 +140,8 @@ export function derive(work: Work): Derived {
       work.tune.strains.map((s) => s.label),
     ),
     plan,
-    line,
-    upper,
-    faults,
+    lines,
+    faults: faultsOf(parts, lines, plan, analysis),
     chords: printedChords(plan, places),
     parts,
   };
@@ -110,9 +149,4 @@ export function derive(work: Work): Derived {
 
 /** All parts, or those named (ids), as a sheet to engrave, print, play or save. */
 export const sheetOf = (work: Work, { analysis, parts, chords }: Derived, ...only: readonly string[]): Sheet =>
-  partSheet(
-    work.tune,
-    analysis.places,
-    only.length === 0 ? parts : parts.filter((p) => only.includes(p.staff.id)),
-    chords,
-  );
+  partSheet(work.tune, analysis.places, only.length === 0 ? parts : parts.filter((p) => only.includes(p.id)), chords);

@@ -5,25 +5,35 @@ import { arbitraryTune } from "../../testing/arbitraryTune";
 import { STYLES } from "../chords";
 import { SCHOOLS } from "../harmony";
 import { allBars, lengthOf } from "../score";
-import { parsePitch } from "../theory";
+import { Part } from "../grading";
+import { INSTRUMENTS } from "../instruments";
+import { moveBetween } from "../spelling";
+import { midi, parsePitch } from "../theory";
 import {
+  addLine,
+  changeLine,
   derive,
   FILE_CHORDS,
   lockChords,
   lockNote,
   newWork,
+  readWork,
+  removeLine,
   rivalLine,
   rivalPlan,
   schoolBars,
   sheetOf,
+  transposed,
   unlockChords,
-  Work,
   withTune,
-} from "./index";
+  Work,
+} from ".";
 
 const TUNE = tuneOf("d2fd a2fd|e2ge b2ge|f2af d'2af|gfed e4:|", { metre: "2/2" });
 const PRINTED = tuneOf('"D"d2fd a2fd|"A7"e2ge "Em"b2ge|"D"f2af d\'2af|"G"gfed "A"e4:|', { metre: "2/2" });
-const bar = 13440 * 1;
+const bar = 13440;
+const LINE = "line-1";
+const locksOf = (work: Work) => work.lines[0]?.locks ?? [];
 
 describe("a new work", () => {
   it("keeps the chords a file prints, and derives them where it prints none", () => {
@@ -31,17 +41,66 @@ describe("a new work", () => {
     expect(derive(newWork(PRINTED)).plan.chords.map((c) => c.symbol)).toEqual(["D", "A7", "Em", "D", "G", "A"]);
     expect(derive(newWork(PRINTED)).plan.chords.every((c) => c.locked && /^The file gives/.test(c.reason))).toBe(true);
   });
-  it("is what its schema says, and reads works saved before there were second lines", () => {
-    expect(Work.parse(newWork(TUNE))).toEqual(newWork(TUNE));
-    const { backing: _b, second: _s, barSchools: _a, harmonyLocks: _h, ...old } = newWork(TUNE);
-    expect(Work.parse(old)).toEqual(newWork(TUNE));
+  it("is what its schema says: one line, three players, nothing of feel and passes yet", () => {
+    const work = newWork(TUNE);
+    expect(readWork(work)).toEqual(work);
+    expect(work.players.map((p) => [p.id, p.role, p.line, p.instrument])).toEqual([
+      ["melody", "melody", null, "fiddle"],
+      ["moving", "low harmony", "line-1", "fiddle"],
+      ["first", "one-note harmony", null, "fiddle"],
+    ]);
+    const [line] = work.lines;
     for (const wrong of [
-      { side: "left" },
-      { version: 2 },
+      { version: 3 },
+      { lines: [{ ...line, side: "left" }] },
       { locks: [{ bar: -1, at: 0, ticks: 1, symbol: "D" }] },
       { locks: [{ bar: 0, at: 0, ticks: 1, symbol: "" }] },
+      { players: [{ ...work.players[0], role: "kazoo" }] },
+      { players: [{ ...work.players[0], id: "../etc" }] },
     ])
-      expect(Work.safeParse({ ...newWork(TUNE), ...wrong }).success).toBe(false);
+      expect(Work.safeParse({ ...work, ...wrong }).success, JSON.stringify(wrong)).toBe(false);
+  });
+});
+
+describe("work of version 1", () => {
+  const note = { bar: 1, at: 0, pitch: parsePitch("A4") };
+  const old = {
+    version: 1,
+    tune: TUNE,
+    style: "Dance band",
+    school: "Thirds",
+    side: "above",
+    fileChords: false,
+    locks: [{ bar: 0, at: 0, ticks: bar, symbol: "D" }],
+    second: { school: "Octave", side: "below" },
+    barSchools: [{ bar: 2, school: "Chord-fit" }],
+    harmonyLocks: [note],
+    backing: "block",
+  };
+  it("is read as two lines and four players, with every lock; its parts keep their ids", () => {
+    const work = readWork(old);
+    expect(Work.parse(work)).toEqual(work);
+    expect([work.style, work.backing, work.locks]).toEqual(["Dance band", "block", old.locks]);
+    expect(work.lines).toMatchObject([
+      { school: "Thirds", side: "above", bars: old.barSchools, locks: [note] },
+      { school: "Octave", side: "below", bars: [], locks: [] },
+    ]);
+    expect(work.players.map((p) => [p.id, p.role])).toEqual([
+      ["melody", "melody"],
+      ["moving", "high harmony"],
+      ["second", "low harmony"],
+      ["first", "one-note harmony"],
+    ]);
+    expect(derive(work).parts.map((p) => p.name)).toEqual(["Leading", "Moving", "Moving, second line", "First sounds"]);
+  });
+  it("is read when it was saved before there were second lines, bar schools and backings", () => {
+    const { second: _s, barSchools: _b, harmonyLocks: _h, backing: _k, ...oldest } = old;
+    const work = readWork(oldest);
+    expect([work.lines.length, work.players.length, work.backing]).toEqual([1, 3, "bass and chord"]);
+  });
+  it("is refused with its field where it does not hold together", () => {
+    expect(() => readWork({ ...old, side: "left" })).toThrow(/side/);
+    for (const other of [null, 7, "work", {}, { version: "constructor" }]) expect(() => readWork(other)).toThrow();
   });
 });
 
@@ -56,28 +115,29 @@ describe("deciding", () => {
   });
   it("a harmony note is settled, changed, silenced and freed in its place alone", () => {
     const [a, f] = [parsePitch("A4"), parsePitch("F#4")];
-    const one = lockNote(lockNote(newWork(TUNE), { bar: 0, at: 0 }, a), { bar: 1, at: 0 }, f);
-    expect(one.harmonyLocks).toEqual([
+    const one = lockNote(lockNote(newWork(TUNE), LINE, { bar: 0, at: 0 }, a), LINE, { bar: 1, at: 0 }, f);
+    expect(locksOf(one)).toEqual([
       { bar: 0, at: 0, pitch: a },
       { bar: 1, at: 0, pitch: f },
     ]);
-    expect(lockNote(one, { bar: 0, at: 0 }, f).harmonyLocks.find((l) => l.bar === 0)?.pitch).toEqual(f);
-    expect(lockNote(one, { bar: 0, at: 0 }, null).harmonyLocks.find((l) => l.bar === 0)?.pitch).toBeNull();
-    expect(lockNote(one, { bar: 0, at: 0 }).harmonyLocks).toEqual([{ bar: 1, at: 0, pitch: f }]);
+    expect(locksOf(lockNote(one, LINE, { bar: 0, at: 0 }, f)).find((l) => l.bar === 0)?.pitch).toEqual(f);
+    expect(locksOf(lockNote(one, LINE, { bar: 0, at: 0 }, null)).find((l) => l.bar === 0)?.pitch).toBeNull();
+    expect(locksOf(lockNote(one, LINE, { bar: 0, at: 0 }))).toEqual([{ bar: 1, at: 0, pitch: f }]);
   });
   it("bars take another school, and the tune's own school takes them back", () => {
-    const some = schoolBars(newWork(TUNE), 1, 2, "Thirds");
-    expect(some.barSchools).toEqual([
+    const some = schoolBars(newWork(TUNE), LINE, 1, 2, "Thirds");
+    expect(some.lines[0]?.bars).toEqual([
       { bar: 1, school: "Thirds" },
       { bar: 2, school: "Thirds" },
     ]);
-    expect(schoolBars(some, 2, 3, "Chord-fit").barSchools).toEqual([{ bar: 1, school: "Thirds" }]);
+    expect(schoolBars(some, LINE, 2, 3, "Chord-fit").lines[0]?.bars).toEqual([{ bar: 1, school: "Thirds" }]);
   });
 });
 
 describe("editing the tune under decisions", () => {
   const work = lockNote(
-    lockChords(schoolBars(newWork(TUNE), 2, 2, "Thirds"), [{ bar: 2, at: 0, ticks: bar, symbol: "Bm" }]),
+    lockChords(schoolBars(newWork(TUNE), LINE, 2, 2, "Thirds"), [{ bar: 2, at: 0, ticks: bar, symbol: "Bm" }]),
+    LINE,
     { bar: 2, at: 0 },
     parsePitch("D4"),
   );
@@ -89,7 +149,7 @@ describe("editing the tune under decisions", () => {
   });
   it("a bar taken out before them takes locks along, one bar earlier", () => {
     const moved = withTune(work, withBars(bars.slice(1)));
-    expect([moved.locks[0]?.bar, moved.barSchools, moved.harmonyLocks[0]?.bar]).toEqual([
+    expect([moved.locks[0]?.bar, moved.lines[0]?.bars, locksOf(moved)[0]?.bar]).toEqual([
       1,
       [{ bar: 1, school: "Thirds" }],
       1,
@@ -97,7 +157,7 @@ describe("editing the tune under decisions", () => {
   });
   it("their own bar taken out lets them go", () => {
     const without = withTune(work, withBars([...bars.slice(0, 2), ...bars.slice(3)]));
-    expect([without.locks, without.barSchools, without.harmonyLocks]).toEqual([[], [], []]);
+    expect([without.locks, without.lines[0]?.bars, locksOf(without)]).toEqual([[], [], []]);
   });
   it("a bar rewritten in place keeps them, unless it got too short for where they begin", () => {
     const other = { ...(bars[2] as (typeof bars)[number]), events: [{ ticks: bar, pitches: [parsePitch("D5")] }] };
@@ -116,10 +176,60 @@ describe("comparing", () => {
     expect(rivalPlan(work, "Dance band").style).toBe("Dance band");
   });
   it("another school goes over the same chords, without the locks", () => {
-    const work = lockNote({ ...newWork(TUNE), second: null }, { bar: 0, at: 0 }, null);
-    expect(rivalLine(work, "Drone and pedal").school).toBe("Drone and pedal");
-    expect(rivalLine(work, "Chord-fit").notes.some((n) => n.bar === 0 && n.at === 0)).toBe(true);
-    expect(derive(work).line.notes.some((n) => n.bar === 0 && n.at === 0 && n.pitch)).toBe(false);
+    const work = lockNote(newWork(TUNE), LINE, { bar: 0, at: 0 }, null);
+    expect(rivalLine(work, LINE, "Drone and pedal")?.school).toBe("Drone and pedal");
+    expect(rivalLine(work, LINE, "Chord-fit")?.notes.find((n) => n.bar === 0 && n.at === 0)?.pitch).not.toBeNull();
+    expect(derive(work).lines[0]?.notes.find((n) => n.bar === 0 && n.at === 0)?.pitch).toBeNull();
+    expect(rivalLine(work, "line-9", "Thirds")).toBeNull();
+  });
+});
+
+describe("lines and players", () => {
+  it("a line is added with its player, changed with its side, and taken away again", () => {
+    const two = addLine(newWork(TUNE), "Octave", "below");
+    expect(two.players.map((p) => p.id)).toEqual(["melody", "moving", "second", "first"]);
+    const line = two.lines[1]?.id as string;
+    const high = changeLine(two, line, { side: "above", school: "High line" });
+    expect(high.players.find((p) => p.line === line)?.role).toBe("high harmony");
+    expect(derive(high).lines[1]).toMatchObject({ id: line, school: "High line", side: "above" });
+    expect(removeLine(high, line)).toEqual(newWork(TUNE));
+    expect(removeLine(newWork(TUNE), LINE)).toEqual(newWork(TUNE));
+    expect(new Set(addLine(two, "Thirds", "below").players.map((p) => p.id)).size).toBe(5);
+  });
+  it("every part is in the range and clef of its own instrument", () => {
+    const on = (name: string): Work => {
+      const work = newWork(TUNE);
+      return {
+        ...work,
+        lines: work.lines.map((l) => ({ ...l, instrument: name })),
+        players: work.players.map((p) => ({ ...p, instrument: name })),
+      };
+    };
+    for (const i of INSTRUMENTS) {
+      const { parts } = derive(on(i.name));
+      for (const part of parts) {
+        expect(Part.safeParse(part).success).toBe(true);
+        expect([part.instrument, part.staff.clef, part.staff.program]).toEqual([i.name, i.clef, i.program]);
+        expect(part.staff.transposition ?? 0).toBe(i.transposition);
+        if (part.role === "melody") continue;
+        for (const p of part.staff.bars.flat().flatMap((e) => e.pitches)) {
+          expect(midi(p), `${i.name}: ${part.role}`).toBeGreaterThanOrEqual(midi(i.lowest));
+          expect(midi(p), `${i.name}: ${part.role}`).toBeLessThanOrEqual(midi(i.highest));
+        }
+      }
+    }
+  });
+  it("another key takes everything along that was settled", () => {
+    const settled = lockChords(lockNote(newWork(TUNE), LINE, { bar: 0, at: 0 }, parsePitch("A4")), [
+      { bar: 0, at: 0, ticks: bar, symbol: "Bm/D" },
+    ]);
+    const moved = transposed(settled, moveBetween("D", "G", "down"));
+    expect([moved.tune.key.tonic, locksOf(moved)[0]?.pitch, moved.locks[0]?.symbol]).toEqual([
+      "G",
+      parsePitch("D4"),
+      "Em/G",
+    ]);
+    expect(derive(moved).lines[0]?.notes[0]).toMatchObject({ pitch: parsePitch("D4"), locked: true });
   });
 });
 
@@ -132,7 +242,7 @@ describe("everything at once, for any tune", () => {
         fc.constantFrom(...SCHOOLS),
         fc.constantFrom("below" as const, "above" as const),
         (tune, style, school, side) => {
-          const work: Work = { ...newWork(tune), style: style.name, school: school.name, side };
+          const work = changeLine({ ...newWork(tune), style: style.name }, LINE, { school: school.name, side });
           const made = derive(work);
           expect(derive(work)).toEqual(made);
           const lengths = allBars(tune).map((b) => lengthOf(b.events));

@@ -1,93 +1,118 @@
 import { z } from "zod";
-import { ChordLock, freed, settled } from "../chords";
-import { HarmonyLock } from "../harmony";
+import { ChordLock } from "../chords";
+import { Id, type Role, Role as RoleName } from "../grading";
+import { HarmonyLock, type Side } from "../harmony";
+import { FIDDLE } from "../instruments";
 import { Backing } from "../performance";
-import { allBars, type Bar, lengthOf, Tune } from "../score";
+import { Tune } from "../score";
+
+const Name = z.string().max(40);
+const Bar = z.int().min(0);
+
+/** A harmony line: its school and side, the instrument it is written for, and what the teacher has settled in it. */
+export const Line = z.object({
+  id: Id,
+  school: Name,
+  side: z.enum(["below", "above"]),
+  instrument: Name,
+  /** Bars (indexes) that follow another school. */
+  bars: z.array(z.object({ bar: Bar, school: Name })).max(4000),
+  locks: z.array(HarmonyLock).max(8000),
+});
+export type Line = z.infer<typeof Line>;
+
+/** Someone who plays: on what, in which role, and what is settled in their part. Names, levels and limits live with the group. */
+export const Player = z.object({
+  id: Id,
+  /** The learner of the group who takes this part; null for anyone. */
+  learner: z.string().max(80).nullable(),
+  instrument: Name,
+  /** Null for the usual tuning. */
+  tuning: Name.nullable(),
+  role: RoleName,
+  /** The harmony line it plays; null for roles that play none. */
+  line: Id.nullable(),
+  locks: z.array(HarmonyLock).max(8000),
+});
+export type Player = z.infer<typeof Player>;
+
+/** A plan of strokes, chosen by name, with the strokes that are settled. */
+const Strokes = z.object({
+  style: Name,
+  locks: z.array(z.object({ bar: Bar, at: Bar, ticks: z.int().min(1), value: Name })).max(8000),
+});
+/** How the tune is to feel. Null where nothing is chosen yet. */
+export const Feel = z.object({
+  groove: Name.nullable(),
+  cell: Name.nullable(),
+  bowing: Strokes.nullable(),
+  plectrum: Strokes.nullable(),
+  strum: Strokes.nullable(),
+});
+export type Feel = z.infer<typeof Feel>;
+
+/** One time through a strain: who plays. */
+const Pass = z.object({ strain: Bar, pass: z.int().min(1), plays: z.array(Id).max(60) });
 
 /** All that a teacher has decided about one tune. Everything else is derived from it. */
 export const Work = z.object({
-  version: z.literal(1),
+  version: z.literal(2),
   tune: Tune,
-  style: z.string().max(40),
-  school: z.string().max(40),
-  side: z.enum(["below", "above"]),
-  /** Keep the chords printed in the file, where it has any. */
+  /** The style of its chords, whether those printed in the file are kept, and what the teacher has settled. */
+  style: Name,
   fileChords: z.boolean(),
   locks: z.array(ChordLock).max(4000),
-  /** A second harmony line beside the first. */
-  second: z
-    .object({ school: z.string().max(40), side: z.enum(["below", "above"]) })
-    .nullable()
-    .default(null),
-  /** Bars (indexes) whose harmony follows another school, and harmony notes the teacher has settled. */
-  barSchools: z
-    .array(z.object({ bar: z.int().min(0), school: z.string().max(40) }))
-    .max(4000)
-    .default([]),
-  harmonyLocks: z.array(HarmonyLock).max(8000).default([]),
   /** How the chords are heard under the tune. */
-  backing: Backing.default("bass and chord"),
+  backing: Backing,
+  lines: z.array(Line).max(12),
+  players: z.array(Player).max(60),
+  feel: Feel,
+  /** The roadmap; empty for everybody all the time. */
+  passes: z.array(Pass).max(400),
 });
 export type Work = z.infer<typeof Work>;
 
-/** The work on a tune that has just come in. */
-export const newWork = (tune: Tune): Work => ({
-  version: 1,
-  tune,
-  style: "Three-chord",
-  school: "Chord-fit",
-  side: "below",
+export const NO_FEEL: Feel = { groove: null, cell: null, bowing: null, plectrum: null, strum: null };
+
+/** What a player on a line is called by the side it lies on. */
+export const harmonyRole = (side: Side): Role => (side === "below" ? "low harmony" : "high harmony");
+
+export const newLine = (id: string, school: string, side: Side): Line => ({
+  id,
+  school,
+  side,
+  instrument: FIDDLE.name,
+  bars: [],
   locks: [],
-  backing: "bass and chord",
-  second: null,
-  barSchools: [],
-  harmonyLocks: [],
-  fileChords: tune.strains.some((s) => s.bars.some((b) => b.chords.length > 0)),
 });
 
-/** The work with chords settled in their places; what was settled there before gives way. */
-export const lockChords = (work: Work, locks: readonly ChordLock[]): Work => ({
-  ...work,
-  locks: settled(work.locks, locks),
+export const newPlayer = (id: string, role: Role, line: Line | null = null): Player => ({
+  id,
+  learner: null,
+  instrument: FIDDLE.name,
+  tuning: null,
+  role,
+  line: line?.id ?? null,
+  locks: [],
 });
 
-/** Frees places again. */
-export const unlockChords = (work: Work, places: readonly Omit<ChordLock, "symbol">[]): Work => ({
-  ...work,
-  locks: places.reduce<ChordLock[]>(freed, work.locks),
-});
-
-/** The work with a harmony note settled, or freed where no pitch is given (null settles a rest). */
-export const lockNote = (work: Work, { bar, at }: Omit<HarmonyLock, "pitch">, pitch?: HarmonyLock["pitch"]): Work => ({
-  ...work,
-  harmonyLocks: [
-    ...work.harmonyLocks.filter((l) => l.bar !== bar || l.at !== at),
-    ...(pitch === undefined ? [] : [{ bar, at, pitch }]),
-  ],
-});
-
-/** The work with some bars' harmony by another school; the tune's own school where none is named. */
-export const schoolBars = (work: Work, from: number, to: number, school: string): Work => ({
-  ...work,
-  barSchools: [
-    ...work.barSchools.filter((b) => b.bar < from || b.bar > to),
-    ...(school === work.school ? [] : Array.from({ length: to - from + 1 }, (_, i) => ({ bar: from + i, school }))),
-  ],
-});
-
-/**
- * The work with its tune edited. Locks go with the bars they stand in, wherever those come to lie; a lock whose bar was
- * changed stays by
- * its order while the number of bars is the same, and is let go otherwise.
- */
-export function withTune(work: Work, tune: Tune): Work {
-  const [before, after] = [allBars(work.tune), allBars(tune)];
-  const order = new Map(after.map((bar, i) => [bar, i]));
-  const moved = <T extends { bar: number; at: number }>(list: readonly T[]): T[] =>
-    list.flatMap((own) => {
-      const bar = order.get(before[own.bar] as Bar) ?? (before.length === after.length ? own.bar : undefined);
-      return bar !== undefined && own.at < lengthOf((after[bar] as Bar).events) ? [{ ...own, bar }] : [];
-    });
-  const barSchools = moved(work.barSchools.map((b) => ({ ...b, at: 0 }))).map(({ bar, school }) => ({ bar, school }));
-  return { ...work, tune, locks: moved(work.locks), harmonyLocks: moved(work.harmonyLocks), barSchools };
+/** The work on a tune that has just come in: one harmony line, and three players on the fiddle. */
+export function newWork(tune: Tune): Work {
+  const line = newLine("line-1", "Chord-fit", "below");
+  return {
+    version: 2,
+    tune,
+    style: "Three-chord",
+    fileChords: tune.strains.some((s) => s.bars.some((b) => b.chords.length > 0)),
+    locks: [],
+    backing: "bass and chord",
+    lines: [line],
+    players: [
+      newPlayer("melody", "melody"),
+      newPlayer("moving", harmonyRole(line.side), line),
+      newPlayer("first", "one-note harmony"),
+    ],
+    feel: NO_FEEL,
+    passes: [],
+  };
 }

@@ -1,6 +1,5 @@
 import { barTicks, type Bar, lengthOf, type Metre, type Strain } from "../score";
-import { nextLetter } from "./abc/fields";
-import { pairRepeats, untieStrays } from "./abc/mend";
+import { midi } from "../theory";
 
 /** Fewest full bars a double bar line closes a strain after; before that it only marks a place. */
 const SHORTEST_STRAIN = 4;
@@ -38,4 +37,58 @@ export function strainsOf(
   });
   close();
   return pairRepeats(untieStrays(strains));
+}
+
+/** A, B, ... Z, A2, B2 ... for strains the source does not name. */
+const strainLetter = (order: number): string =>
+  String.fromCharCode(65 + (order % 26)) + (order >= 26 ? String(Math.floor(order / 26) + 1) : "");
+
+/** The letter of the next strain: what stands before, between and after the tune has none. */
+export const nextLetter = (before: readonly { label: string }[]): string =>
+  strainLetter(before.filter((s) => !/^(intro|vamp|tag)/i.test(s.label)).length);
+
+/** Takes off ties that lead to no note of the same pitch, as sloppy sources write slurs with the tie's sign. */
+export function untieStrays(strains: Strain[]): Strain[] {
+  const events = strains.flatMap((s) => s.bars.flatMap((b) => b.events));
+  events.forEach((event, i) => {
+    const next = events[i + 1];
+    if (event.tie && !event.pitches.some((p) => next?.pitches.some((q) => midi(p) === midi(q)))) delete event.tie;
+  });
+  return strains;
+}
+
+/**
+ * Makes repeats explicit. An end without a start goes back to the latest strain or repeat end (ABC 2.1, 4.8), and gets
+ * its start
+ * there; a start that nothing ends is taken off, and so is an ending of nothing that repeats.
+ */
+export function pairRepeats(strains: Strain[]): Strain[] {
+  const bars = strains.flatMap((s) => s.bars.map((bar, i) => ({ bar, opens: i === 0 })));
+  let from = 0;
+  let start: number | undefined;
+  bars.forEach(({ bar, opens }, i) => {
+    if (bar.repeatStart) {
+      if (start !== undefined) delete bars[start]?.bar.repeatStart;
+      [from, start] = [i, i];
+    } else if (opens && start === undefined && !bar.ending) from = i;
+    const next = bars[i + 1]?.bar;
+    const more = next?.ending !== undefined && !next.repeatStart;
+    if (bar.repeatEnd && start === undefined && from > 0) (bars[from] as (typeof bars)[number]).bar.repeatStart = true;
+    if (bar.repeatEnd) start = more ? from : undefined;
+    if ((bar.repeatEnd && !more) || (bar.endingStop && !more)) [from, start] = [i + 1, undefined];
+  });
+  if (start !== undefined) delete bars[start]?.bar.repeatStart;
+  bars.forEach(({ bar }, i) => {
+    const ahead = bars.slice(i).findIndex((b) => b.bar.repeatEnd !== undefined);
+    const fresh = bars.slice(i + 1).findIndex((b) => b.bar.repeatStart);
+    const repeated = (ahead >= 0 && (fresh < 0 || ahead <= fresh)) || bars[i - 1]?.bar.repeatEnd !== undefined;
+    if (bar.ending && !repeated) delete bar.ending;
+  });
+  let open = false;
+  for (const { bar } of bars) {
+    open ||= bar.ending !== undefined;
+    if (bar.endingStop && !open) delete bar.endingStop;
+    if (bar.endingStop) open = false;
+  }
+  return strains;
 }

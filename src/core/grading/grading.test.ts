@@ -3,7 +3,8 @@ import { describe, expect, it } from "vitest";
 import { tuneOf } from "../../testing/abc";
 import { arbitraryTune } from "../../testing/arbitraryTune";
 import { derive, lockChords, newWork, sheetOf, unlockChords, withTune, Work } from "../ensemble";
-import { firstPosition, FIDDLE, instrument } from "../instruments";
+import { FIDDLE } from "../instruments";
+import { firstPosition } from "../technique";
 import { addStrain, joinBars, lengthOf, moveStep, type Tune } from "../score";
 import { midi, parseChord, parsePitch, pitchName } from "../theory";
 
@@ -21,7 +22,8 @@ describe("First sounds", () => {
   it("is one long note per chord, on open strings where they fit", () => {
     const { part } = first(tuneOf('"D"d2fd Adfd|"G"g2bg "A"a2ec|"D"d8|'));
     expect(part.staff.bars.map((b) => b.map((e) => lengthOf([e]) / 3360))).toEqual([[4], [2, 2], [4]]);
-    for (const e of part.staff.bars.flat()) expect(e.marks).toEqual(["open"]);
+    for (const e of part.staff.bars.flat()) expect(e.technique?.notes).toMatchObject([{ finger: 0 }]);
+    expect(part.staff.bars.flat().map((e) => e.technique?.notes?.[0]?.string)).toEqual([3, 3, 2, 2]);
   });
   it("holds a note two chords have in common through a quick change, and changes where there is none", () => {
     expect(notes(tuneOf('"D"d4 f2 "A"e2|"D"d8|'))).toEqual(["A4", "A4"]);
@@ -47,9 +49,9 @@ describe("First sounds", () => {
               for (const under of derived.plan.chords.filter(
                 (c) => c.bar === i && c.at < at + event.ticks && c.at + c.ticks > at,
               ))
-                expect(parseChord(under.symbol)?.sounds).toContain(midi(p) % 12);
+                expect(parseChord(under.symbol)?.classes).toContain(midi(p) % 12);
               expect(firstPosition(FIDDLE, midi(p))).toBeDefined();
-              const easy = parseChord(chord!.symbol)!.sounds.some((s) => [7, 2, 9, 4, 11, 6].includes(s));
+              const easy = parseChord(chord!.symbol)!.classes.some((s) => [7, 2, 9, 4, 11, 6].includes(s));
               if (easy) expect(firstPosition(FIDDLE, midi(p))!.finger).toBeLessThanOrEqual(1);
             }
             at += event.ticks;
@@ -58,25 +60,6 @@ describe("First sounds", () => {
       }),
       { numRuns: 50 },
     );
-  });
-});
-
-describe("fingers in first position", () => {
-  it.each([
-    ["G3", 0, 0],
-    ["A3", 0, 1],
-    ["D4", 1, 0],
-    ["F#4", 1, 2],
-    ["A4", 2, 0],
-    ["E5", 3, 0],
-    ["B5", 3, 4],
-  ])("%s lies on string %i, finger %i", (name, string, finger) => {
-    expect(firstPosition(FIDDLE, midi(parsePitch(name)))).toMatchObject({ string, finger });
-  });
-  it("knows what lies out of reach, and instruments by name", () => {
-    expect(firstPosition(FIDDLE, midi(parsePitch("C6")))).toBeUndefined();
-    expect(instrument(" Viola ")?.clef).toBe("alto");
-    expect(instrument("kazoo")).toBeUndefined();
   });
 });
 
@@ -96,7 +79,7 @@ describe("a whole work", () => {
     expect(Work.safeParse(locked).success).toBe(true);
     const derived = derive(locked);
     expect(derived.plan.chords.find((c) => c.bar === 1)).toMatchObject({ symbol: "Em", locked: true });
-    expect(parseChord("Em")?.sounds).toContain(midi(derived.parts[2]!.staff.bars[1]![0]!.pitches[0]!) % 12);
+    expect(parseChord("Em")?.classes).toContain(midi(derived.parts[2]!.staff.bars[1]![0]!.pitches[0]!) % 12);
     expect(lockChords(locked, [{ ...place, symbol: "G" }]).locks).toHaveLength(1);
     expect(unlockChords(locked, [place]).locks).toEqual([]);
   });

@@ -1,58 +1,86 @@
 import type { ChordPlan } from "../chords";
 import { type HarmonyLine, harmonyStaff } from "../harmony";
-import { FIDDLE, type Instrument } from "../instruments";
-import { melodyStaff, type Place, type Sheet, type SheetChord, tempoOf, type Tune } from "../score";
-import { firstSounds } from "./firstSounds";
-import type { Part } from "./model";
+import type { Instrument } from "../instruments";
+import { melodyStaff, type Place, type Sheet, type SheetChord, type Staff, tempoOf, type Tune } from "../score";
+import { heldNotes } from "./heldPart";
+import type { Level, Part, Role } from "./model";
 
+/** What a part is asked for: who plays it on what, and, for a harmony, the line. */
 export type PartRequest = {
-  places: readonly Place[];
-  plan: ChordPlan;
-  line: HarmonyLine;
-  /** A second line, where one is asked for. */
-  upper?: HarmonyLine | null;
-  instrument?: Instrument;
+  id: string;
+  name: string;
+  role: Role;
+  instrument: Instrument;
+  line: { id: string; line: HarmonyLine } | null;
 };
 
-/** Three graded parts to play together: the tune, the harmony line, and one long note per chord. */
-export function writeParts({ places, plan, line, upper = null, instrument = FIDDLE }: PartRequest): Part[] {
-  const staff = { clef: instrument.clef, program: instrument.program };
-  const harmony = (own: HarmonyLine, id: string, name: string): Part => ({
+/** The tune and what the stages before have made of it. */
+export type Material = { places: readonly Place[]; plan: ChordPlan };
+
+type Draft = { level: Level; bars: Staff["bars"]; lyrics?: true; loudness?: number } & Pick<
+  Part,
+  "coaching" | "leftOut"
+>;
+
+const melody = ({ places }: Material): Draft => ({
+  level: "Leading",
+  bars: melodyStaff(places).bars,
+  lyrics: true,
+  coaching:
+    "You carry the tune: everyone listens to you for the pulse. Start quietly enough to hear the long notes under you.",
+  leftOut: [],
+});
+
+function harmony({ places }: Material, { line, id, name }: PartRequest): Draft {
+  const staff = { id, name, clef: "treble", program: 0 } as const;
+  const bars = line
+    ? harmonyStaff(line.line, places, staff).bars
+    : places.map((p) => [{ ticks: p.ticks, pitches: [] }]);
+  const where = line?.line.side === "above" ? "above" : "below";
+  return {
     level: "Moving",
-    role: own.side === "below" ? "low harmony" : "high harmony",
-    instrument: instrument.name,
-    staff: harmonyStaff(own, places, { id, name, loudness: 0.78, ...staff }),
-    coaching: `You move with the tune, ${own.side === "below" ? "below" : "above"} it. Learn where the line does not run in thirds; those are the places to listen for.`,
+    bars,
+    loudness: 0.78,
+    coaching:
+      `You move with the tune, ${where} it. ` +
+      "Learn where the line does not run in thirds; those are the places to listen for.",
     leftOut: ["Ornaments and grace notes, which stay with the tune so that it sounds clear."],
-  });
-  return [
-    {
-      level: "Leading",
-      role: "melody",
-      instrument: instrument.name,
-      staff: { ...melodyStaff(places, "Leading"), ...staff },
-      coaching:
-        "You carry the tune: everyone listens to you for the pulse. Start quietly enough to hear the long notes under you.",
-      leftOut: [],
-    },
-    harmony(line, "moving", "Moving"),
-    ...(upper ? [harmony(upper, "second", "Moving, second line")] : []),
-    {
-      level: "First sounds",
-      role: "one-note line",
-      instrument: instrument.name,
-      staff: {
-        id: "first",
-        name: "First sounds",
-        loudness: 0.55,
-        ...staff,
-        bars: firstSounds(places, plan, instrument),
-      },
-      coaching:
-        "One long bow on each note, starting exactly with the chord. Leave the finger down where the next note is the same.",
-      leftOut: ["The rhythm and the runs of the tune: one note to each chord keeps both hands calm."],
-    },
-  ];
+  };
+}
+
+const oneNote = ({ places, plan }: Material, { instrument }: PartRequest): Draft => ({
+  level: "First sounds",
+  bars: heldNotes(places, plan, instrument),
+  loudness: 0.55,
+  coaching:
+    "One long note on each chord, starting exactly with it. Leave the finger down where the next note is the same.",
+  leftOut: ["The rhythm and the runs of the tune: one note to each chord keeps both hands calm."],
+});
+
+/** How the part of each role is written. */
+const WRITERS: Record<Role, (material: Material, request: PartRequest) => Draft> = {
+  melody,
+  "low harmony": harmony,
+  "high harmony": harmony,
+  "one-note harmony": oneNote,
+};
+
+/** The part of one player. */
+export function writePart(material: Material, request: PartRequest): Part {
+  const { id, name, role, instrument, line } = request;
+  const { level, bars, lyrics, loudness, coaching, leftOut } = WRITERS[role](material, request);
+  const { clef, program, transposition } = instrument;
+  const staff: Staff = {
+    id,
+    name,
+    bars,
+    clef,
+    program,
+    ...(transposition ? { transposition } : {}),
+    ...(lyrics ? { lyrics } : {}),
+    ...(loudness === undefined ? {} : { loudness }),
+  };
+  return { id, name, level, role, instrument: instrument.name, line: line?.id ?? null, staff, coaching, leftOut };
 }
 
 /** The chords of a plan as a sheet prints them: where they change, and at the start of each strain. */
@@ -60,9 +88,8 @@ export function printedChords(plan: ChordPlan, places: readonly Place[]): SheetC
   return plan.chords
     .filter((c, i) => {
       const before = plan.chords[i - 1];
-      return (
-        !before || before.symbol !== c.symbol || (c.at === 0 && places[c.bar]?.strain !== places[before.bar]?.strain)
-      );
+      const opens = c.at === 0 && places[c.bar]?.strain !== places[before?.bar ?? -1]?.strain;
+      return before?.symbol !== c.symbol || opens;
     })
     .map(({ bar, at, symbol }) => ({ bar, at, symbol }));
 }
@@ -74,10 +101,10 @@ export function partSheet(
   parts: readonly Part[],
   chords: readonly SheetChord[],
 ): Sheet {
-  const names = parts.length === 1 ? `${parts[0]?.level}, ${parts[0]?.instrument}` : "All parts";
+  const [first] = parts;
   return {
     title: tune.title,
-    subtitle: names,
+    subtitle: parts.length === 1 && first ? `${first.name}, ${first.instrument}` : "All parts",
     composer: tune.composer,
     places,
     staves: parts.map((p) => p.staff),

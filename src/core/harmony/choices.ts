@@ -38,7 +38,7 @@ const INTERVALS = [3, 4, 6, 5, 8, 10, 1];
 const FAR = 24;
 const OCTAVES = [1, 2, 3, 4, 5, 6, 7];
 
-export const holds = (chord: Chord | null, pitch: Pitch) => chord?.sounds.includes(midi(pitch) % 12) === true;
+export const holds = (chord: Chord | null, pitch: Pitch) => chord?.classes.includes(midi(pitch) % 12) === true;
 
 export const choiceName = ({ pitch }: Pick<Choice, "pitch">): string => (pitch ? pitchName(pitch) : "rest");
 
@@ -58,8 +58,8 @@ export function choiceOf(pitch: Pitch, { melody, chord, key }: Slot, on: Instrum
     place: diatonic(pitch),
     interval: melody ? intervalNumber(pitch, melody) : 0,
     fits: holds(chord, pitch),
-    chordNote: chord ? chord.sounds.indexOf(number % 12) : -1,
-    open: on.strings.some((string) => midi(string) === number),
+    chordNote: chord ? chord.classes.indexOf(number % 12) : -1,
+    open: on.strings.some(({ open }) => midi(open) === number),
     chromatic: !inKey(pitch, key),
     tonic: number % 12 === tonic,
     fifth: number % 12 === (tonic + 7) % 12,

@@ -4,21 +4,27 @@ import { tuneOf } from "../../testing/abc";
 import { arbitraryTune } from "../../testing/arbitraryTune";
 import { analyse, strainKeys } from "../analysis";
 import { deriveChords, fileLocks } from "../chords";
-import { INSTRUMENTS, type Instrument } from "../instruments";
+import { FIDDLE, INSTRUMENTS, type Instrument } from "../instruments";
 import { beatTicks, timeline, type Tune } from "../score";
-import { inKey, intervalNumber, midi, parseChord, pitchName } from "../theory";
+import { inKey, intervalNumber, midi, parseChord, parsePitch, pitchName } from "../theory";
 import {
   CHORD_FIT,
   deriveHarmony,
   FOURTH_UNDER_TONIC,
   harmonyStaff,
   type HarmonyLine,
+  type HarmonyLock,
   SCHOOLS,
   type School,
   THIRDS,
 } from ".";
 
-function lineOf(tune: Tune, school: School, side: "below" | "above" = "below", instrument?: Instrument): HarmonyLine {
+function lineOf(
+  tune: Tune,
+  school: School,
+  side: "below" | "above" = "below",
+  instrument: Instrument = FIDDLE,
+): HarmonyLine {
   const analysis = analyse(tune);
   const { places, form } = analysis;
   const plan = deriveChords({
@@ -33,7 +39,7 @@ function lineOf(tune: Tune, school: School, side: "below" | "above" = "below", i
     phraseEnds: new Set(form.phrases.map((p) => p.to)),
     school,
     side,
-    ...(instrument ? { instrument } : {}),
+    instrument,
   });
 }
 const said = (line: HarmonyLine) => line.notes.map((n) => (n.pitch ? pitchName(n.pitch) : "z")).join(" ");
@@ -94,9 +100,9 @@ function broken(tune: Tune, line: HarmonyLine, on: Instrument): string[] {
     }
     const key = places[n.bar]!.key;
     if (midi(n.pitch) < midi(on.lowest) || midi(n.pitch) > midi(on.highest)) wrong.push(`bar ${n.bar}: out of range`);
-    if (!inKey(n.pitch, key) && !(n.chord && parseChord(n.chord)?.sounds.includes(midi(n.pitch) % 12)))
+    if (!inKey(n.pitch, key) && !(n.chord && parseChord(n.chord)?.classes.includes(midi(n.pitch) % 12)))
       wrong.push(`bar ${n.bar}: outside key and chord`);
-    if (n.chord && !parseChord(n.chord)!.sounds.includes(midi(n.pitch) % 12) && !n.figure)
+    if (n.chord && !parseChord(n.chord)!.classes.includes(midi(n.pitch) % 12) && !n.figure)
       wrong.push(`bar ${n.bar}: note outside the chord without a class`);
   }
   const sounding = line.notes.filter((n) => n.melody);
@@ -105,7 +111,7 @@ function broken(tune: Tune, line: HarmonyLine, on: Instrument): string[] {
     if (!n.pitch || !n.melody) return;
     const place = places[n.bar]!;
     if (midi(n.pitch) < midi(on.lowest) || midi(n.pitch) > midi(on.highest)) wrong.push(`${where}: out of range`);
-    if (!inKey(n.pitch, place.key) && !(n.chord && parseChord(n.chord)?.sounds.includes(midi(n.pitch) % 12)))
+    if (!inKey(n.pitch, place.key) && !(n.chord && parseChord(n.chord)?.classes.includes(midi(n.pitch) % 12)))
       wrong.push(`${where}: outside key and chord`);
     if (!inKey(n.pitch, place.key) && !n.reason.includes("outside the key"))
       wrong.push(`${where}: chromatic note not said`);
@@ -167,5 +173,86 @@ describe("promises, over random tunes in every mode", () => {
   it("clashes less by the chords than by thirds alone, on a tune full of tonics", () => {
     const tune = tuneOf('"D"d2fd Adfd|"D"d2fd Adfd|"A"e2ce Aece|"D"d2fd d4|');
     expect(lineOf(tune, CHORD_FIT).clash).toBeLessThan(lineOf(tune, THIRDS).clash);
+  });
+  it("every stated price is what the whole line costs more when that note is locked, for every school", () => {
+    const setting = fc.record({
+      tune: arbitraryTune({ maxBars: 3 }),
+      school: fc.constantFrom(...SCHOOLS),
+      side: fc.constantFrom("below", "above") as fc.Arbitrary<"below" | "above">,
+      other: fc.constantFrom(...SCHOOLS),
+      lock: fc.option(fc.record({ note: fc.nat(40), pitch: fc.constantFrom("A4", "G#4", "C6") })),
+      pick: fc.array(fc.nat(199), { minLength: 6, maxLength: 6 }),
+    });
+    fc.assert(
+      fc.property(setting, ({ tune, school, side, other, lock, pick }) => {
+        const analysis = analyse(tune);
+        const { places, form } = analysis;
+        const base = {
+          places,
+          plan: deriveChords({ places, phrases: form.phrases, keys: strainKeys(tune, analysis) }),
+          phraseEnds: new Set(form.phrases.map((p) => p.to)),
+          school,
+          side,
+          instrument: FIDDLE,
+          bars: new Map([[1, other]]),
+        };
+        const asLock = (n: HarmonyLine["notes"][number], pitch: HarmonyLock["pitch"]): HarmonyLock => ({
+          bar: n.bar,
+          at: n.at - places[n.bar]!.at,
+          ticks: n.ticks,
+          pitch,
+        });
+        const free = deriveHarmony(base);
+        const settled = lock && free.notes.filter((n) => n.costs.length > 0)[lock.note];
+        const given = settled ? [asLock(settled, parsePitch(lock.pitch))] : [];
+        const now = deriveHarmony({ ...base, locks: given });
+        const stated = now.notes.flatMap((n) => n.alternatives.map((a) => ({ n, a })));
+        if (stated.length === 0) return;
+        for (const { n, a } of pick.map((k) => stated[k % stated.length]!)) {
+          const here = asLock(n, a.pitch);
+          const kept = given.filter((g) => g.bar !== here.bar || g.at !== here.at);
+          const after = deriveHarmony({ ...base, locks: [...kept, here] });
+          const name = a.pitch ? pitchName(a.pitch) : "rest";
+          expect(after.cost - now.cost, `${name} in bar ${n.bar}, ${school.name}`).toBeCloseTo(a.cost, 6);
+        }
+      }),
+      { numRuns: 150 },
+    );
+  });
+  it("named costs of all notes add up to the whole line", () => {
+    fc.assert(
+      fc.property(arbitraryTune({ maxBars: 4 }), fc.constantFrom(...SCHOOLS), (tune, school) => {
+        const line = lineOf(tune, school);
+        const paid = line.notes.flatMap((n) => n.costs).reduce((sum, c) => sum + c.cost, 0);
+        expect(paid).toBeCloseTo(line.cost, 6);
+      }),
+      { numRuns: 40 },
+    );
+  });
+});
+
+describe("a note the teacher insists on", () => {
+  const insisted = (pitch: string, school = CHORD_FIT) => {
+    const tune = tuneOf('"D"d4 f4|"G"g4 b4|');
+    const analysis = analyse(tune);
+    const { places, form } = analysis;
+    const plan = deriveChords({ places, phrases: form.phrases, keys: [tune.key], locks: fileLocks(places) });
+    const locks = [{ bar: 0, at: 0, pitch: parsePitch(pitch) }];
+    return deriveHarmony({ places, plan, phraseEnds: new Set([1]), school, instrument: FIDDLE, locks }).notes[0]!;
+  };
+  test.each([
+    ["F#5", ["never across the melody"]],
+    ["G#4", ["in the key or the chord", "no semitone or tritone with the melody on a beat"]],
+    ["C6", ["in the range of the instrument", "in the key or the chord", "never across the melody"]],
+    ["A4", undefined],
+  ] as [string, string[] | undefined][])("%s stands, and is named for what it does not keep", (pitch, names) => {
+    const note = insisted(pitch);
+    expect([note.pitch && pitchName(note.pitch), note.locked, note.broken]).toEqual([pitch, true, names]);
+    for (const name of names ?? []) expect(note.reason).toContain(name);
+  });
+  it("keeps its cost, and the school's own must is named too", () => {
+    expect(insisted("G#4").costs).toContainEqual({ name: "outside the chord", cost: expect.any(Number) });
+    const held = SCHOOLS.find((s) => s.name === "One note per chord")!;
+    expect(insisted("B4", held).broken).toEqual(["what the school asks for"]);
   });
 });

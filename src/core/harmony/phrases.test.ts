@@ -3,6 +3,7 @@ import { describe, expect, test } from "vitest";
 import { tuneOf } from "../../testing/abc";
 import { analyse, strainKeys } from "../analysis";
 import { deriveChords, fileLocks } from "../chords";
+import { FIDDLE } from "../instruments";
 import { QUARTER } from "../score";
 import { pitchName } from "../theory";
 import { CHORD_FIT, deriveHarmony, FOURTH_UNDER_TONIC, type School, SCHOOLS as ALL, type Side, THIRDS } from ".";
@@ -17,7 +18,14 @@ function line(music: string, header: Parameters<typeof tuneOf>[1], school: Schoo
     keys: strainKeys(tune, analysis),
     locks: fileLocks(places),
   });
-  return deriveHarmony({ places, plan, phraseEnds: new Set(form.phrases.map((p) => p.to)), school, side })
+  return deriveHarmony({
+    places,
+    plan,
+    phraseEnds: new Set(form.phrases.map((p) => p.to)),
+    school,
+    side,
+    instrument: FIDDLE,
+  })
     .notes.map(
       (n) => (n.pitch ? pitchName(n.pitch) : "z") + (school.pace === "melody" ? "" : `/${n.ticks / (QUARTER / 2)}`),
     )

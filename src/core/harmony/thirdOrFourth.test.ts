@@ -5,7 +5,8 @@ import { arbitraryTune } from "../../testing/arbitraryTune";
 import { analyse, strainKeys } from "../analysis";
 import { deriveChords, fileLocks } from "../chords";
 import { inKey, midi, parseChord, parsePitch, pitchName } from "../theory";
-import { deriveHarmony, earQuestions, type HarmonyNote, steppedTo, THIRDS } from ".";
+import { deriveHarmony, thirdOrFourth, type HarmonyNote, steppedTo, THIRDS } from ".";
+import { FIDDLE } from "../instruments";
 import type { Tune } from "../score";
 
 const asked = (tune: Tune, side: "below" | "above" = "below") => {
@@ -16,10 +17,10 @@ const asked = (tune: Tune, side: "below" | "above" = "below") => {
     keys: strainKeys(tune, analysis),
     locks: fileLocks(analysis.places),
   });
-  return { analysis, plan, questions: earQuestions(analysis.places, plan, side) };
+  return { analysis, plan, questions: thirdOrFourth(analysis.places, plan, side, FIDDLE) };
 };
 
-describe("the ear trainer asks", () => {
+describe("third or fourth asks", () => {
   it("where exactly one of third and fourth is in the chord, and says why", () => {
     const { questions } = asked(tuneOf('"D"d4 f4|"A"a4 e4|'));
     expect(questions.map((q) => [pitchName(q.melody), pitchName(q.third), pitchName(q.fourth), q.fits])).toEqual([
@@ -43,7 +44,7 @@ describe("the ear trainer asks", () => {
           for (const q of questions) {
             const key = analysis.places[q.bar]!.key;
             expect([inKey(q.third, key), inKey(q.fourth, key)]).toEqual([true, true]);
-            const sounds = parseChord(q.chord)!.sounds;
+            const sounds = parseChord(q.chord)!.classes;
             expect([sounds.includes(midi(q.third) % 12), sounds.includes(midi(q.fourth) % 12)]).toEqual([
               q.fits === "third",
               q.fits === "fourth",
@@ -54,6 +55,7 @@ describe("the ear trainer asks", () => {
               phraseEnds: new Set(),
               school: THIRDS,
               side,
+              instrument: FIDDLE,
               locks: [{ bar: q.bar, at: q.at, pitch: q.fourth }],
             });
             expect(

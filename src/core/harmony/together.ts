@@ -8,7 +8,7 @@ const FAULTS = ["semitone", "tritone", "running fifths", "running octaves"] as c
 /** Something two voices do to each other in a bar (index). */
 export type Fault = { bar: number; voices: [string, string]; what: (typeof FAULTS)[number] };
 
-type Sounding = { at: number; end: number; key: number };
+type Sounding = { at: number; end: number; number: number };
 
 /** Notes of a voice in time order, ties joined; of a double stop the lowest or the highest. */
 function soundings({ bars }: Voice, places: readonly Place[]): Sounding[] {
@@ -18,9 +18,9 @@ function soundings({ bars }: Voice, places: readonly Place[]): Sounding[] {
     let at = place.at;
     for (const event of bars[place.index] ?? []) {
       const last = notes[notes.length - 1];
-      const key = event.pitches.length ? Math.max(...event.pitches.map(midi)) : -1;
-      if (tied && last && key === last.key) last.end = at + event.ticks;
-      else if (key >= 0) notes.push({ at, end: at + event.ticks, key });
+      const number = event.pitches.length ? Math.max(...event.pitches.map(midi)) : -1;
+      if (tied && last && number === last.number) last.end = at + event.ticks;
+      else if (number >= 0) notes.push({ at, end: at + event.ticks, number });
       tied = event.tie === true;
       at += event.ticks;
     }
@@ -46,7 +46,7 @@ export function together(voices: readonly Voice[], places: readonly Place[], oct
         const beat = beatTicks(place.metre);
         for (let t = place.at + ((beat - (place.offset % beat)) % beat); t < place.at + place.ticks; t += beat) {
           const [x, y] = [at(first, t), at(second, t)];
-          const gap = x && y ? Math.abs(x.key - y.key) % 12 : -1;
+          const gap = x && y ? Math.abs(x.number - y.number) % 12 : -1;
           if (gap === 1 || gap === 11) say(place.index, "semitone");
           if (gap === 6) say(place.index, "tritone");
         }
@@ -60,11 +60,11 @@ export function together(voices: readonly Voice[], places: readonly Place[], oct
           !now ||
           x.end !== note.at ||
           before.end !== note.at ||
-          x.key === note.key ||
-          before.key === now.key
+          x.number === note.number ||
+          before.number === now.number
         )
           continue;
-        const [was, is] = [Math.abs(x.key - before.key) % 12, Math.abs(note.key - now.key) % 12];
+        const [was, is] = [Math.abs(x.number - before.number) % 12, Math.abs(note.number - now.number) % 12];
         const bar = places.findLast((p) => p.at <= note.at)?.index ?? 0;
         if (was === is && is === 7) say(bar, "running fifths");
         if (was === is && is === 0 && !octaves.includes(b.name) && !octaves.includes(a.name))

@@ -1,2 +1,3 @@
-// Instruments: who can play what. A catalogue as data, and where notes lie under the hand.
+// Instruments: who can play what. A catalogue as data, checked by its schema: ranges, clefs, strings, frets, transposition, sound.
 export * from "./catalogue";
+export * from "./model";

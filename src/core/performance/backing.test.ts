@@ -18,9 +18,9 @@ const heard = (
     0,
     backing,
     [],
-  ).sounds;
-const lowest = (sounds: ReturnType<typeof heard>) =>
-  sounds.filter((s) => s.velocity > 45).map((s) => [s.at / QUARTER, s.key]);
+  ).notes;
+const lowest = (notes: ReturnType<typeof heard>) =>
+  notes.filter((s) => s.velocity > 45).map((s) => [s.at / QUARTER, s.noteNumber]);
 
 describe("voicings", () => {
   test.each([
@@ -54,7 +54,7 @@ describe("voicings", () => {
           const own = chord(symbol);
           const shape = voicing(own, before);
           expect(new Set(shape).size).toBe(shape.length);
-          for (const key of shape) expect(own.sounds).toContain(key % 12);
+          for (const key of shape) expect(own.classes).toContain(key % 12);
           expect([shape[0]! >= 47, shape.at(-1)! <= 76, shape.at(-1)! - shape[0]! < 12]).toEqual([true, true, true]);
           if (before.length)
             for (const key of shape) expect(Math.min(...before.map((b) => Math.abs(b - key)))).toBeLessThanOrEqual(6);
@@ -85,12 +85,12 @@ describe("backing", () => {
         [1, "G"],
       ])
         .filter((s) => s.at === 0)
-        .map((s) => s.key % 12)
+        .map((s) => s.noteNumber % 12)
         .sort((a, b) => a - b),
     ).toEqual([2, 6, 6, 9]);
   });
   it("held chords last to the next change", () => {
-    const sounds = heard(
+    const notes = heard(
       {},
       "d8|",
       [
@@ -99,7 +99,7 @@ describe("backing", () => {
       ],
       "block",
     );
-    expect([...new Set(sounds.map((s) => `${s.at / QUARTER}+${s.ticks / QUARTER}`))]).toEqual(["0+2", "2+2"]);
+    expect([...new Set(notes.map((s) => `${s.at / QUARTER}+${s.ticks / QUARTER}`))]).toEqual(["0+2", "2+2"]);
   });
   it("keeps clear of the bar's end and of text that is no chord", () => {
     expect(heard({}, "d8|", [[0, "hum"]])).toEqual([]);

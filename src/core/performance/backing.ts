@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { beatTicks, isCompound, type Line, type Place, type SheetChord, type Sound } from "../score";
+import { beatTicks, isCompound, type Line, type Place, type SheetChord, type PlayedNote } from "../score";
 import { type Chord, parseChord, semitoneOf } from "../theory";
 
 /** How chords are heard: one held chord, or the bass on the strong beats with the chord after it. */
@@ -17,7 +17,7 @@ const LOWEST_BASS = 40;
 const MIDDLE = 59;
 const LOUD = { bass: 52, chord: 37, block: 40 };
 
-const atOrAbove = (sound: number, floor: number) => floor + ((((sound - floor) % 12) + 12) % 12);
+const atOrAbove = (pitchClass: number, floor: number) => floor + ((((pitchClass - floor) % 12) + 12) % 12);
 
 /** The bass of a chord within the octave from E2. */
 const bassOf = (chord: Chord): number => atOrAbove(semitoneOf(chord.bass ?? chord.root), LOWEST_BASS);
@@ -26,7 +26,7 @@ const bassOf = (chord: Chord): number => atOrAbove(semitoneOf(chord.bass ?? chor
  * otherwise; the bass again where the chord has none.
  */
 function fifthOf(chord: Chord): number {
-  const fifth = [7, 8, 6].map((above) => (semitoneOf(chord.root) + above) % 12).find((s) => chord.sounds.includes(s));
+  const fifth = [7, 8, 6].map((above) => (semitoneOf(chord.root) + above) % 12).find((s) => chord.classes.includes(s));
   if (fifth === undefined || chord.bass) return bassOf(chord);
   const below = bassOf(chord) - ((bassOf(chord) - fifth + 144) % 12);
   return below >= LOWEST_BASS - 2 ? below : below + 12;
@@ -39,13 +39,13 @@ function fifthOf(chord: Chord): number {
  */
 export function voicing(chord: Chord, before: readonly number[] = []): number[] {
   const fifth = (semitoneOf(chord.root) + 7) % 12;
-  const all = [...new Set(chord.sounds)];
-  const sounds = all.length > 3 ? all.filter((s) => s !== fifth).slice(0, 4) : all;
+  const all = [...new Set(chord.classes)];
+  const classes = all.length > 3 ? all.filter((s) => s !== fifth).slice(0, 4) : all;
   const middle = before.length ? before.reduce((a, b) => a + b, 0) / before.length : MIDDLE;
-  const shapes = sounds.flatMap((lowest) =>
+  const shapes = classes.flatMap((lowest) =>
     [47, 59].map((floor) => {
       const first = atOrAbove(lowest, floor);
-      return sounds.map((s) => atOrAbove(s, first)).sort((a, b) => a - b);
+      return classes.map((s) => atOrAbove(s, first)).sort((a, b) => a - b);
     }),
   );
   const far = (shape: readonly number[]) => {
@@ -61,8 +61,8 @@ export function voicing(chord: Chord, before: readonly number[] = []): number[] 
 }
 
 /**
- * The chords of one bar as sounds that start `at` ticks into the performance. `before` is the last voicing; the new one
- * comes back with the sounds.
+ * The chords of one bar as notes that start `at` ticks into the performance. `before` is the last voicing; the new one
+ * comes back with the notes.
  */
 export function backed(
   chords: readonly SheetChord[],
@@ -70,22 +70,22 @@ export function backed(
   at: number,
   backing: Backing,
   before: readonly number[],
-): { sounds: Sound[]; voicing: readonly number[] } {
+): { notes: PlayedNote[]; voicing: readonly number[] } {
   const beat = beatTicks(place.metre);
   const short = isCompound(place.metre) ? Math.round(beat / 3) : Math.round(beat / 2);
   const own = chords.filter((c) => c.bar === place.index).sort((a, b) => a.at - b.at);
-  const sounds: Sound[] = [];
+  const notes: PlayedNote[] = [];
   let last = before;
   own.forEach((c, i) => {
     const chord = parseChord(c.symbol);
     const end = own[i + 1]?.at ?? place.ticks;
     if (!chord) return;
     last = voicing(chord, last);
-    const sound = (key: number, from: number, ticks: number, velocity: number) =>
-      sounds.push({ line: CHORD_LINE.id, at: at + from, ticks, key, cents: 0, velocity });
+    const play = (noteNumber: number, from: number, ticks: number, velocity: number) =>
+      notes.push({ line: CHORD_LINE.id, at: at + from, ticks, noteNumber, cents: 0, velocity });
     if (backing === "block") {
-      sound(bassOf(chord), c.at, end - c.at, LOUD.block);
-      for (const key of last) sound(key, c.at, end - c.at, LOUD.chord);
+      play(bassOf(chord), c.at, end - c.at, LOUD.block);
+      for (const noteNumber of last) play(noteNumber, c.at, end - c.at, LOUD.chord);
       return;
     }
     // In three the bass stands alone on the first beat; otherwise bass and chord take turns, root and fifth.
@@ -93,9 +93,10 @@ export function backed(
     for (let t = c.at, stroke = 0; t < end; t += beat, stroke++) {
       const low = stroke % every === 0 || beat > end - c.at;
       if (low)
-        sound(stroke % (every * 2) === every ? fifthOf(chord) : bassOf(chord), t, Math.min(beat, end - t), LOUD.bass);
-      if (!low || end - c.at <= beat) for (const key of last) sound(key, t, Math.min(short, end - t), LOUD.chord);
+        play(stroke % (every * 2) === every ? fifthOf(chord) : bassOf(chord), t, Math.min(beat, end - t), LOUD.bass);
+      if (!low || end - c.at <= beat)
+        for (const noteNumber of last) play(noteNumber, t, Math.min(short, end - t), LOUD.chord);
     }
   });
-  return { sounds, voicing: last };
+  return { notes, voicing: last };
 }

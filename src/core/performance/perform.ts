@@ -7,7 +7,7 @@ import {
   playingOrder,
   QUARTER,
   type Sheet,
-  type Sound,
+  type PlayedNote,
   strength,
   tempoOf,
   type Tune,
@@ -29,35 +29,35 @@ export function perform(
   { straight = false, chords = true, backing = "bass and chord" as Backing } = {},
 ): Performance {
   const order = playingOrder(sheet.places);
-  const sounds: Sound[] = [];
+  const notes: PlayedNote[] = [];
   const bars: Performance["bars"][number][] = [];
   let at = 0;
   let hand: readonly number[] = [];
-  const held = new Map<string, Map<number, Sound>>();
+  const held = new Map<string, Map<number, PlayedNote>>();
   for (const index of order) {
     const place = sheet.places[index] as Place;
     bars.push({ index, at, ticks: place.ticks, beats: Math.max(1, Math.round(place.ticks / beatTicks(place.metre))) });
     for (const staff of sheet.staves) {
       let inBar = 0;
-      let open = held.get(staff.id) ?? new Map<number, Sound>();
+      let open = held.get(staff.id) ?? new Map<number, PlayedNote>();
       for (const event of staff.bars[index] ?? []) {
-        const next = new Map<number, Sound>();
+        const next = new Map<number, PlayedNote>();
         for (const pitch of event.pitches) {
-          const key = midi(pitch);
-          const going = open.get(key);
-          const sound: Sound = going ?? {
+          const noteNumber = midi(pitch);
+          const going = open.get(noteNumber);
+          const note: PlayedNote = going ?? {
             line: staff.id,
             at: at + inBar,
             ticks: 0,
-            key,
+            noteNumber,
             cents: 0,
             velocity: straight
               ? 90
               : Math.round((VELOCITY[strength(place, place.at + inBar)] as number) * (staff.loudness ?? 1)),
           };
-          sound.ticks += event.ticks;
-          if (!going) sounds.push(sound);
-          if (event.tie) next.set(key, sound);
+          note.ticks += event.ticks;
+          if (!going) notes.push(note);
+          if (event.tie) next.set(noteNumber, note);
         }
         open = next;
         inBar += event.ticks;
@@ -66,12 +66,12 @@ export function perform(
     }
     if (chords) {
       const under = backed(sheet.chords, place, at, backing, hand);
-      sounds.push(...under.sounds);
+      notes.push(...under.notes);
       hand = under.voicing;
     }
     at += place.ticks;
   }
-  if (!straight) for (const s of sounds) s.ticks = Math.max(1, Math.round(s.ticks * LENGTH));
+  if (!straight) for (const s of notes) s.ticks = Math.max(1, Math.round(s.ticks * LENGTH));
   const lines: Line[] = [
     ...sheet.staves.map((s) => ({ id: s.id, name: s.name, program: s.program })),
     ...(chords && sheet.chords.length ? [CHORD_LINE] : []),
@@ -79,7 +79,7 @@ export function perform(
   return {
     title: sheet.title,
     lines,
-    sounds: sounds.sort((a, b) => a.at - b.at || a.line.localeCompare(b.line) || a.key - b.key),
+    notes: notes.sort((a, b) => a.at - b.at || a.line.localeCompare(b.line) || a.noteNumber - b.noteNumber),
     bars,
     ticks: at,
     metres: withPickup(

@@ -8,8 +8,8 @@ const heard = (tune: Tune, options?: Parameters<typeof perform>[2]) =>
 
 describe("a performance", () => {
   it("unfolds repeats and joins ties", () => {
-    const { sounds, bars, ticks } = heard(tuneOf("|:a4-a2b2|1 c8:|2 d8|]"), { straight: true, chords: false });
-    expect(sounds.map((s) => [s.at / QUARTER, s.ticks / QUARTER, s.key])).toEqual([
+    const { notes, bars, ticks } = heard(tuneOf("|:a4-a2b2|1 c8:|2 d8|]"), { straight: true, chords: false });
+    expect(notes.map((s) => [s.at / QUARTER, s.ticks / QUARTER, s.noteNumber])).toEqual([
       [0, 3, 81],
       [3, 1, 83],
       [4, 4, 73],
@@ -21,18 +21,18 @@ describe("a performance", () => {
     expect(ticks).toBe(16 * QUARTER);
   });
   it("leans on the downbeat and leaves air between notes", () => {
-    const { sounds } = heard(tuneOf("abcd efga|"), { chords: false });
-    expect(sounds[0]!.velocity).toBeGreaterThan(sounds[4]!.velocity);
-    expect(sounds[4]!.velocity).toBeGreaterThan(sounds[1]!.velocity);
-    expect(sounds[0]!.ticks).toBeLessThan(QUARTER / 2);
+    const { notes } = heard(tuneOf("abcd efga|"), { chords: false });
+    expect(notes[0]!.velocity).toBeGreaterThan(notes[4]!.velocity);
+    expect(notes[4]!.velocity).toBeGreaterThan(notes[1]!.velocity);
+    expect(notes[0]!.ticks).toBeLessThan(QUARTER / 2);
   });
   it("plays the chords softer than the tune: the root low, the chord above, inside the bar", () => {
-    const { sounds } = heard(tuneOf('"D"a8|"G"b8|'));
-    const chords = sounds.filter((s) => s.line === "chords");
-    expect(chords[0]).toMatchObject({ at: 0, key: 50 });
-    expect(new Set(chords.filter((s) => s.at === QUARTER).map((s) => s.key % 12))).toEqual(new Set([2, 6, 9]));
+    const { notes } = heard(tuneOf('"D"a8|"G"b8|'));
+    const chords = notes.filter((s) => s.line === "chords");
+    expect(chords[0]).toMatchObject({ at: 0, noteNumber: 50 });
+    expect(new Set(chords.filter((s) => s.at === QUARTER).map((s) => s.noteNumber % 12))).toEqual(new Set([2, 6, 9]));
     expect(Math.max(...chords.map((s) => s.velocity))).toBeLessThan(
-      Math.min(...sounds.filter((s) => s.line === "melody").map((s) => s.velocity)),
+      Math.min(...notes.filter((s) => s.line === "melody").map((s) => s.velocity)),
     );
     expect(Math.max(...chords.map((s) => s.at + s.ticks))).toBeLessThanOrEqual(8 * QUARTER);
   });

@@ -75,6 +75,35 @@ export type Syllable = z.infer<typeof Syllable>;
 /** A run of grace notes before a note; each with its written length in ticks (never counted in the bar). */
 export const Grace = z.object({ pitches: z.array(Pitch).min(1), ticks: Ticks.min(1) });
 
+/** How a note is played: where it lies and how it is struck. Strings are numbered as players number them. */
+export const Technique = z.object({
+  /** One entry a pitch of the event, in their order. */
+  notes: z
+    .array(
+      z.object({
+        string: z.int().min(1).max(12).optional(),
+        finger: z.int().min(0).max(5).optional(),
+        /** A fret by its label, such as 2 or 6+. */
+        fret: z.string().min(1).max(3).optional(),
+      }),
+    )
+    .max(8)
+    .optional(),
+  /** Hand position: the fret or place on the string of the first finger. */
+  position: z.int().min(0).max(24).optional(),
+  stroke: z
+    .object({
+      direction: z.enum(["down", "up"]).nullable(),
+      kind: z.enum(["bow", "hook", "lift", "pluck", "bass", "brush", "thumb", "chop", "rest", "melody"]),
+    })
+    .optional(),
+  /** Fingers kept down through the note. */
+  hold: z.array(z.int().min(1).max(5)).max(5).optional(),
+  /** What the left hand does on the way to it. */
+  move: z.enum(["slide", "hammer-on", "pull-off", "bend", "shift"]).optional(),
+});
+export type Technique = z.infer<typeof Technique>;
+
 /** One moment of a line: a note, a double stop (two pitches or more) or a rest (none). */
 export const Event = z.object({
   /** How long it sounds and fills the bar. */
@@ -101,6 +130,7 @@ export const Event = z.object({
   /** One entry per verse; null where the verse has no syllable here. */
   lyrics: z.array(Syllable.nullable()).optional(),
   invisible: z.boolean().optional(),
+  technique: Technique.optional(),
 });
 export type Event = z.infer<typeof Event>;
 

@@ -1,22 +1,31 @@
-import type { Pitch } from "../theory";
-import type { Event, Tune } from "./model";
+import { z } from "zod";
+import { Pitch } from "../theory";
+import { Event, type Tune } from "./model";
 import type { Place } from "./time";
 
-/** One staff of a sheet: who plays it and its events bar by bar, as many bars as the sheet has. */
-export type Staff = {
-  id: string;
-  name: string;
+/** One staff of a sheet: who plays it and its events bar by bar, as many bars as the sheet has. Pitches are sounding pitches. */
+export const Staff = z.object({
+  id: z.string().max(80),
+  name: z.string().max(200),
   /** Bars of events; each fills its bar. */
-  bars: readonly (readonly Event[])[];
-  clef: "treble" | "alto" | "bass";
-  /** General MIDI program from 0, for files. */
-  program: number;
+  bars: z.array(z.array(Event).readonly()).readonly(),
+  clef: z.enum(["treble", "alto", "bass"]),
+  /** General MIDI program from 0. */
+  program: z.int().min(0).max(127),
+  /** Semitones from the written to the sounding pitch, whole octaves. */
+  transposition: z.int().multipleOf(12).optional(),
+  /** Strings of a tablature, from the lowest line up, with their open pitches; absent on a staff of notes. */
+  tab: z
+    .array(z.object({ number: z.int(), open: Pitch }))
+    .readonly()
+    .optional(),
   /** Note colour for the screen; files carry none. */
-  color?: string;
-  lyrics?: boolean;
+  color: z.string().optional(),
+  lyrics: z.boolean().optional(),
   /** Share of the tune's loudness at which it is played, 1 unless said otherwise. */
-  loudness?: number;
-};
+  loudness: z.number().min(0).max(2).optional(),
+});
+export type Staff = z.infer<typeof Staff>;
 
 /** A chord to print, at a tick of a bar of the sheet. */
 export type SheetChord = { bar: number; at: number; symbol: string };

@@ -180,7 +180,7 @@ export class ConflictError extends Error {
   }
 }
 
-export const isConflict = <S>(found: Solution<S> | Conflict): found is Conflict => "conflict" in found;
+export const isConflict = <T extends object>(found: T | Conflict): found is Conflict => "conflict" in found;
 
 /** The solution of a problem that always has one. Throws a ConflictError otherwise. */
 export function solved<S>(problem: Problem<S>): Solution<S> {

@@ -1,4 +1,5 @@
-import { firstPosition, type Instrument } from "../instruments";
+import type { Instrument } from "../instruments";
+import { firstPosition } from "../technique";
 import { className, degreeOf, alterIn, type Key, midi, type Pitch, STEPS } from "../theory";
 
 /** How a class names notes. */
@@ -25,7 +26,7 @@ export const placeName = ({
 
 /** The name of a string: its letter; courses that share a letter get their number from the player's lowest. */
 export function stringName(on: Instrument, string: number): string {
-  const names = on.strings.map((p) => className(p));
+  const names = on.strings.map(({ open }) => className(open));
   const name = names[string] ?? "?";
   return names.filter((n) => n === name).length > 1 ? `${name}${string + 1}` : name;
 }

@@ -78,7 +78,8 @@ export function transpose(tune: Tune, move: Move): Tune {
   return { ...tune, key: moveKey(tune.key, move), strains: tune.strains.map((s) => ({ ...s, bars: s.bars.map(bar) })) };
 }
 
-function moveChord(symbol: string, move: Move): string {
+/** A chord symbol moved; text that is no chord stays. */
+export function moveChord(symbol: string, move: Move): string {
   const chord = parseChord(symbol);
   return chord
     ? moveName(chord.root, move) + chord.suffix + (chord.bass ? `/${moveName(chord.bass, move)}` : "")
@@ -90,10 +91,11 @@ function moveChord(symbol: string, move: Move): string {
  * Undefined where strings are uneven.
  */
 export function stringMove(on: Instrument, way: "up" | "down"): Move | undefined {
-  const gaps = on.strings.slice(1).map((p, i) => midi(p) - midi(on.strings[i] as Pitch));
+  const open = on.strings.map((s) => s.open);
+  const gaps = open.slice(1).map((p, i) => midi(p) - midi(open[i] as Pitch));
   const [gap] = gaps;
   if (gap === undefined || gap <= 0 || gaps.some((g) => g !== gap)) return undefined;
-  const steps = diatonic(on.strings[1] as Pitch) - diatonic(on.strings[0] as Pitch);
+  const steps = diatonic(open[1] as Pitch) - diatonic(open[0] as Pitch);
   return way === "up" ? { steps, semitones: gap } : { steps: -steps, semitones: -gap };
 }
 

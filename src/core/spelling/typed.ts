@@ -1,16 +1,30 @@
-import { type Instrument, semitonesOf } from "../instruments";
+import type { Instrument } from "../instruments";
 import {
   type Bar,
+  barred,
   barTicks,
   type Event,
   isCompound,
+  laidTune,
   lengthOf,
   type Metre,
   QUARTER,
   type Strain,
   type Tune,
 } from "../score";
-import { alterIn, type Key, midi, naturalAt, diatonic, type Pitch, spell, STEPS, type Step } from "../theory";
+import { semitonesOf } from "../technique";
+import {
+  alterIn,
+  className,
+  type Key,
+  midi,
+  naturalAt,
+  diatonic,
+  type Pitch,
+  spell,
+  STEPS,
+  type Step,
+} from "../theory";
 import { stringName, SYLLABLES } from "./names";
 
 /** Spellings in which notes can be typed. */
@@ -127,16 +141,16 @@ export function readTyped(text: string, setting: TypedSetting): TypedTune {
   const music =
     lined || full === 0
       ? bars.map((b) => b.bar)
-      : rebar(
+      : barred(
           bars.flatMap((b) => b.bar.events),
-          full,
-        );
+          [full],
+        ).map((events): Bar => ({ ...emptyBar(), events }));
   if (lined && full > 0)
     for (const [i, b] of bars.entries()) measure(b, i === 0 || i === bars.length - 1, full, setting, problems);
   if (notes === 0) return { tune: undefined, problems, notes };
   const end = music.at(-1);
   if (end && end.barline === "single") end.barline = "final";
-  return { tune: tuneOf(music, setting), problems: problems.sort((a, b) => a.from - b.from), notes };
+  return { tune: laidTune(tuneOf(music, setting)), problems: problems.sort((a, b) => a.from - b.from), notes };
 }
 
 const BARS: Record<string, { barline: Bar["barline"] }> = {
@@ -176,35 +190,6 @@ function measure(
   });
 }
 
-/** Bars filled by the metre, notes over a bar line tied. */
-function rebar(events: readonly Event[], full: number): Bar[] {
-  const bars: Bar[] = [];
-  let bar = emptyBar();
-  let room = full;
-  for (const event of events) {
-    let left = event.ticks;
-    while (left > 0) {
-      const ticks = Math.min(left, room);
-      const { tie: _, ...plain } = event;
-      const whole = ticks === event.ticks;
-      const { tuplet: _t, ...cut } = plain;
-      bar.events.push({
-        ...(whole ? plain : cut),
-        ticks,
-        ...((left > ticks && event.pitches.length) || (left === ticks && event.tie) ? { tie: true } : {}),
-      });
-      left -= ticks;
-      room -= ticks;
-      if (room === 0) {
-        bars.push(bar);
-        [bar, room] = [emptyBar(), full];
-      }
-    }
-  }
-  if (bar.events.length) bars.push(bar);
-  return bars;
-}
-
 type Read = { event: Event } | { string: number } | { message: string };
 
 const LENGTH = /([-/.!]*)$/;
@@ -227,10 +212,7 @@ function note(word: string, setting: TypedSetting, state: State): Read {
 function stringCalled(name: string, on: Instrument): Read {
   const wanted = name[0]?.toUpperCase() + name.slice(1);
   const string = on.strings.findIndex(
-    (p, i) =>
-      stringName(on, i) === wanted ||
-      p.step + (p.alter > 0 ? "#" : p.alter < 0 ? "b" : "") === wanted ||
-      String(on.strings.length - i) === name,
+    ({ number, open }, i) => stringName(on, i) === wanted || className(open) === wanted || String(number) === name,
   );
   return string < 0
     ? {
@@ -285,14 +267,14 @@ const NAMERS: Record<TypedSpelling, Namer> = {
     const above = semitonesOf(on, Number(match[2]), (match[1] ?? "").toUpperCase() as "" | "L" | "H");
     return above === undefined
       ? { message: `There is no ${name} in first position.` }
-      : spell(midi(on.strings[string] as Pitch) + above, key);
+      : spell(midi(on.strings[string]?.open as Pitch) + above, key);
   },
   frets: (name, { key, on }, { string }) => {
     if (string === undefined)
       return { message: `Name the string first, such as ${stringName(on, on.strings.length - 1)}:` };
-    const fret = (on.frets ?? []).find((f) => f.name === name);
+    const fret = (on.frets ?? []).find((f) => f.label === name);
     return fret
-      ? spell(midi(on.strings[string] as Pitch) + fret.semitones, key)
+      ? spell(midi(on.strings[string]?.open as Pitch) + fret.semitones, key)
       : { message: `The ${on.name} has no fret "${name}".` };
   },
 };
@@ -330,11 +312,11 @@ function tuneOf(music: readonly Bar[], { key, metre, step, title }: TypedSetting
  * What to type for a sounding note, given what was typed before: the token that reads back as that note. Undefined
  * where the instrument cannot play it.
  */
-export function tokenFor(sound: number, text: string, setting: TypedSetting): string | undefined {
+export function tokenFor(noteNumber: number, text: string, setting: TypedSetting): string | undefined {
   const { key, on, spelling } = setting;
   const before = lastOf(text, setting);
   if (spelling === "letters" || spelling === "syllables") {
-    const pitch = spell(sound, key);
+    const pitch = spell(noteNumber, key);
     const plain = spelling === "letters" ? pitch.step : (SYLLABLES[STEPS.indexOf(pitch.step)] as string);
     const sign =
       pitch.alter === alterIn(key, pitch.step)
@@ -348,15 +330,15 @@ export function tokenFor(sound: number, text: string, setting: TypedSetting): st
     return (
       tries.find((t) => {
         const read = NAMERS[spelling](t, setting, before);
-        return !("message" in read) && midi(read) === sound;
+        return !("message" in read) && midi(read) === noteNumber;
       }) ?? `${plain}${sign}${pitch.octave}`
     );
   }
-  const fits = on.strings.flatMap((open, string) => {
-    const above = sound - midi(open);
+  const fits = on.strings.flatMap(({ open }, string) => {
+    const above = noteNumber - midi(open);
     const names =
       spelling === "frets"
-        ? (on.frets ?? []).filter((f) => f.semitones === above).map((f) => f.name)
+        ? (on.frets ?? []).filter((f) => f.semitones === above).map((f) => f.label)
         : ["0", "1", "L1", "2", "L2", "3", "H3", "4"].filter(
             (n) => semitonesOf(on, Number(n.at(-1)), n.length > 1 ? (n[0] as "L" | "H") : "") === above,
           );

@@ -10,8 +10,8 @@ export type Chord = {
   bass: string | undefined;
   /** Note names from the root up, spelled. */
   tones: readonly string[];
-  /** Semitones above C of the chord notes, in the same order. */
-  sounds: readonly number[];
+  /** Pitch classes of the chord notes, in semitones above C, in the same order. */
+  classes: readonly number[];
 };
 
 /** Accidental signs and quality spellings seen in old books, and what they mean here. */
@@ -45,7 +45,14 @@ function readChord(text: string): Chord | null {
   if (found.empty || !found.tonic) return null;
   const bass = bassText ? bassText[0]?.toUpperCase() + bassText.slice(1) : undefined;
   const tones = found.notes.map((name) => (/^[A-G](#{0,3}|b{0,3})$/.test(name) ? name : Note.simplify(name)));
-  return { symbol: root + suffix + (bass ? `/${bass}` : ""), root, suffix, bass, tones, sounds: tones.map(semitoneOf) };
+  return {
+    symbol: root + suffix + (bass ? `/${bass}` : ""),
+    root,
+    suffix,
+    bass,
+    tones,
+    classes: tones.map(semitoneOf),
+  };
 }
 
 /** The chord of a symbol known to be good; throws a RangeError otherwise. */
@@ -57,7 +64,7 @@ export function chord(symbol: string): Chord {
 
 const NUMERALS = ["I", "II", "III", "IV", "V", "VI", "VII"];
 const isMinor = (c: Chord) =>
-  c.sounds.includes((semitoneOf(c.root) + 3) % 12) && !c.sounds.includes((semitoneOf(c.root) + 4) % 12);
+  c.classes.includes((semitoneOf(c.root) + 3) % 12) && !c.classes.includes((semitoneOf(c.root) + 4) % 12);
 
 /**
  * Roman numeral of a chord in a key, small letters for minor; a root outside the major scale carries its sign.
@@ -81,8 +88,8 @@ export function roman(c: Chord, key: Key): string {
 /**
  * Which chord note a pitch class is: "root", "third", "fifth", "seventh", or undefined for a note outside the chord.
  */
-export function chordNoteName(c: Chord, sound: number): string | undefined {
-  const place = c.sounds.indexOf(((sound % 12) + 12) % 12);
+export function chordNoteName(c: Chord, pitchClass: number): string | undefined {
+  const place = c.classes.indexOf(((pitchClass % 12) + 12) % 12);
   if (place < 0) return undefined;
   const steps = (stepIndex(parseClass(c.tones[place] as string).step) - stepIndex(parseClass(c.root).step) + 7) % 7;
   return ["root", "second", "third", "fourth", "fifth", "sixth", "seventh"][steps];

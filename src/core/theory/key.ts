@@ -104,16 +104,16 @@ const WINDOW: Record<Mode, number> = {
 };
 
 /** A sounding note spelled as the key would write it. `spell(66, { tonic: "G", mode: "major" }) // => F#4` */
-export function spell(sound: number, key: Key): Pitch {
+export function spell(noteNumber: number, key: Key): Pitch {
   const lowest = signature(key) + WINDOW[key.mode];
   const own = STEPS.map((step) => className({ step, alter: alterIn(key, step) })).find(
-    (name) => semitoneOf(name) === sound % 12,
+    (name) => semitoneOf(name) === noteNumber % 12,
   );
   const name =
     own ??
-    Array.from({ length: 12 }, (_, i) => fifthsName(lowest + i)).find((n) => semitoneOf(n) === sound % 12) ??
+    Array.from({ length: 12 }, (_, i) => fifthsName(lowest + i)).find((n) => semitoneOf(n) === noteNumber % 12) ??
     "C";
   const { step, alter } = parseClass(name);
-  const octave = Math.floor((sound - alter) / 12) - 1;
+  const octave = Math.floor((noteNumber - alter) / 12) - 1;
   return { step, alter, octave };
 }

@@ -115,7 +115,7 @@ describe("the player", () => {
     expect(starts()).toEqual([2, 3, 4]);
     const strong = cues()
       .filter((c) => c.channel === 15 && c.velocity > 0)
-      .map((c) => c.key);
+      .map((c) => c.noteNumber);
     expect(strong).toEqual([76, 77, 77, 77]);
   });
   it("loops without a gap, and tells places inside the loop", async () => {
@@ -127,7 +127,7 @@ describe("the player", () => {
       new Set(
         cues()
           .filter((c) => c.velocity > 0)
-          .map((c) => c.key),
+          .map((c) => c.noteNumber),
       ),
     ).toEqual(new Set([73, 74]));
     for (const tick of places_) if (tick !== null) expect(tick >= BAR && tick < 2 * BAR).toBe(true);

@@ -12,8 +12,8 @@ const WHOLE = 4;
 const CLICK = {
   channel: OUTPUTS - 1,
   program: 115,
-  strong: { key: 76, velocity: 112 },
-  weak: { key: 77, velocity: 90 },
+  strong: { noteNumber: 76, velocity: 112 },
+  weak: { noteNumber: 77, velocity: 90 },
 };
 
 export type Take = {
@@ -170,11 +170,11 @@ export class Player {
       const click = take.clicks[this.clicked] as Take["clicks"][number];
       const time = this.origin.time + (take.start + click.at - this.origin.tick) * perTick;
       if (time > context.currentTime + AHEAD) break;
-      const { key, velocity } = click.strong ? CLICK.strong : CLICK.weak;
+      const { noteNumber, velocity } = click.strong ? CLICK.strong : CLICK.weak;
       const frame = Math.round(time * context.sampleRate);
       cues.push(
-        { frame, channel: CLICK.channel, key, velocity },
-        { frame: frame + Math.round(0.1 * context.sampleRate), channel: CLICK.channel, key, velocity: 0 },
+        { frame, channel: CLICK.channel, noteNumber, velocity },
+        { frame: frame + Math.round(0.1 * context.sampleRate), channel: CLICK.channel, noteNumber, velocity: 0 },
       );
     }
     return cues;
@@ -191,13 +191,13 @@ export class Player {
       const from = this.sent - shift;
       if (from >= take.end) break;
       const until = Math.min(horizon - shift, take.end);
-      for (const s of take.performance.sounds) {
+      for (const s of take.performance.notes) {
         if (s.at < from || s.at >= until) continue;
         const channel = this.channels.get(s.line) ?? 0;
         const off = Math.min(s.at + s.ticks, take.end) + shift;
         cues.push(
-          { frame: frame(s.at + shift), channel, key: s.key, velocity: s.velocity },
-          { frame: Math.max(0, frame(off) - 1), channel, key: s.key, velocity: 0 },
+          { frame: frame(s.at + shift), channel, noteNumber: s.noteNumber, velocity: s.velocity },
+          { frame: Math.max(0, frame(off) - 1), channel, noteNumber: s.noteNumber, velocity: 0 },
         );
       }
       this.sent = until + shift;

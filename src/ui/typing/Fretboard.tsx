@@ -1,6 +1,7 @@
 "use client";
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { type Instrument, semitonesOf } from "../../core/instruments";
+import type { Instrument } from "../../core/instruments";
+import { semitonesOf } from "../../core/technique";
 import { stringName } from "../../core/spelling";
 import { className, inKey, type Key, midi, type Pitch, spell } from "../../core/theory";
 
@@ -14,36 +15,36 @@ export function Fretboard({
   musicKey,
 }: {
   on: Instrument;
-  onNote: (sound: number) => void;
+  onNote: (noteNumber: number) => void;
   spelling: "frets" | "string and finger";
   musicKey: Key;
 }) {
   const places =
     spelling === "frets"
       ? (on.frets ?? [])
-      : FINGERS.flatMap((name) => {
-          const semitones = semitonesOf(on, Number(name.at(-1)), name.length > 1 ? (name[0] as "L" | "H") : "");
-          return semitones === undefined ? [] : [{ name, semitones }];
+      : FINGERS.flatMap((label) => {
+          const semitones = semitonesOf(on, Number(label.at(-1)), label.length > 1 ? (label[0] as "L" | "H") : "");
+          return semitones === undefined ? [] : [{ label, semitones }];
         });
   return (
     <Box role="group" aria-label={`Strings of the ${on.name}`}>
       {on.strings
-        .map((open, string) => ({ open, string }))
+        .map(({ open }, string) => ({ open, string }))
         .reverse()
         .map(({ open, string }) => (
           <Flex key={string} align="stretch" h="28px">
             <Text w="34px" fontWeight="700" lineHeight="28px">
               {stringName(on, string)}
             </Text>
-            {places.map(({ name, semitones }) => {
-              const pitch = spell(midi(open as Pitch) + semitones, musicKey);
+            {places.map(({ label, semitones }) => {
+              const pitch = spell(midi(open) + semitones, musicKey);
               const own = inKey(pitch, musicKey);
               return (
                 <Box
                   as="button"
-                  key={name}
+                  key={label}
                   flex="1 1 0"
-                  aria-label={`${stringName(on, string)} ${name}, ${className(pitch)}${pitch.octave}`}
+                  aria-label={`${stringName(on, string)} ${label}, ${className(pitch)}${pitch.octave}`}
                   onClick={() => onNote(midi(pitch))}
                   borderLeft="1px solid"
                   borderColor="cord"
@@ -72,7 +73,7 @@ export function Fretboard({
                     px="5px"
                     fontWeight={own ? "600" : "400"}
                   >
-                    {name}
+                    {label}
                     {own && (
                       <Box as="span" color="quiet" fontSize="12px">
                         {" "}

@@ -7,23 +7,23 @@ const HIGHEST = 88;
 const BLACK = new Set([1, 3, 6, 8, 10]);
 
 /** Two octaves and more of keys; those of the key are named. */
-export function Keyboard({ onNote, musicKey }: { onNote: (sound: number) => void; musicKey: Key }) {
+export function Keyboard({ onNote, musicKey }: { onNote: (noteNumber: number) => void; musicKey: Key }) {
   const all = Array.from({ length: HIGHEST - LOWEST + 1 }, (_, i) => LOWEST + i);
   const white = all.filter((s) => !BLACK.has(s % 12));
   const width = 100 / white.length;
   return (
     <Box position="relative" h="96px" role="group" aria-label="Keyboard" userSelect="none">
-      {all.map((sound) => {
-        const dark = BLACK.has(sound % 12);
-        const left = white.filter((s) => s < sound).length * width - (dark ? width * 0.3 : 0);
-        const pitch = spell(sound, musicKey);
+      {all.map((noteNumber) => {
+        const dark = BLACK.has(noteNumber % 12);
+        const left = white.filter((s) => s < noteNumber).length * width - (dark ? width * 0.3 : 0);
+        const pitch = spell(noteNumber, musicKey);
         const own = inKey(pitch, musicKey);
         return (
           <Box
             as="button"
-            key={sound}
+            key={noteNumber}
             aria-label={pitchName(pitch)}
-            onClick={() => onNote(sound)}
+            onClick={() => onNote(noteNumber)}
             position="absolute"
             top="0"
             h={dark ? "58px" : "96px"}

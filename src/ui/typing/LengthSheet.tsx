@@ -36,7 +36,7 @@ const NOTES: Record<TypedSpelling, (on: Instrument) => readonly (readonly [strin
   ],
   frets: (on) => [
     [`${stringName(on, on.strings.length - 1)}:`, `the string (${names(on)}), or its number from the top`],
-    ["0 2 4", `frets ${on.frets?.map((f) => f.name).join(" ")}`],
+    ["0 2 4", `frets ${on.frets?.map((f) => f.label).join(" ")}`],
   ],
 };
 

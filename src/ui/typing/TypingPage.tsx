@@ -77,10 +77,10 @@ export function TypingPage() {
   const tune = useDeferredValue(read.tune);
 
   /** Puts a sounding note in where the writing stands, in the spelling that is chosen. */
-  const enter = (sound: number) => {
+  const enter = (noteNumber: number) => {
     const at = area.current?.selectionStart ?? text.length;
     const before = text.slice(0, at);
-    const token = tokenFor(sound, before, setting);
+    const token = tokenFor(noteNumber, before, setting);
     if (token === undefined) return setFailure(`The ${on.name} has no such note in first position.`);
     setFailure("");
     const put = `${before && !/\s$/.test(before) ? " " : ""}${token} `;

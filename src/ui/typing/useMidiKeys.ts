@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from "react";
 
 /** A keyboard notes may come from. */
-type Source = { id: string; name: string; start: (note: (sound: number) => void) => () => void };
+type Source = { id: string; name: string; start: (note: (noteNumber: number) => void) => () => void };
 
 /** An invented phrase that the practice keyboard plays, a note at a time: MIDI number and milliseconds to the next. */
 const PHRASE: readonly [number, number][] = [
@@ -24,9 +24,9 @@ const PRACTICE: Source = {
   start: (note) => {
     let timer: ReturnType<typeof setTimeout> | undefined;
     const play = (i: number) => {
-      const [sound, wait] = PHRASE[i] ?? [];
-      if (sound === undefined) return;
-      note(sound);
+      const [noteNumber, wait] = PHRASE[i] ?? [];
+      if (noteNumber === undefined) return;
+      note(noteNumber);
       timer = setTimeout(() => play(i + 1), wait);
     };
     timer = setTimeout(() => play(0), 200);
@@ -39,8 +39,8 @@ const fromInput = (input: MIDIInput): Source => ({
   name: input.name ?? "MIDI keyboard",
   start: (note) => {
     const hear = (event: MIDIMessageEvent) => {
-      const [status = 0, sound = 0, velocity = 0] = event.data ?? [];
-      if ((status & 0xf0) === 0x90 && velocity > 0) note(sound);
+      const [status = 0, noteNumber = 0, velocity = 0] = event.data ?? [];
+      if ((status & 0xf0) === 0x90 && velocity > 0) note(noteNumber);
     };
     input.addEventListener("midimessage", hear as EventListener);
     return () => input.removeEventListener("midimessage", hear as EventListener);
@@ -48,7 +48,7 @@ const fromInput = (input: MIDIInput): Source => ({
 });
 
 /** Keyboards connected through Web MIDI, and the practice one; notes of the chosen one go to `onNote`. */
-export function useMidiKeys(onNote: (sound: number) => void) {
+export function useMidiKeys(onNote: (noteNumber: number) => void) {
   const [sources, setSources] = useState<readonly Source[]>([PRACTICE]);
   const [chosen, setChosen] = useState<string | null>(null);
   const [asked, setAsked] = useState(false);
@@ -58,7 +58,7 @@ export function useMidiKeys(onNote: (sound: number) => void) {
 
   useEffect(() => {
     const source = sources.find((s) => s.id === chosen);
-    return source?.start((sound) => latest.current(sound));
+    return source?.start((noteNumber) => latest.current(noteNumber));
   }, [chosen, sources]);
 
   const connect = async () => {

@@ -1,7 +1,7 @@
 import { BasicSoundBank, SoundBankLoader, SpessaSynthProcessor } from "spessasynth_core";
 
 /** A note going on or off at a frame of the audio clock. */
-export type Cue = { frame: number; channel: number; key: number; velocity: number };
+export type Cue = { frame: number; channel: number; noteNumber: number; velocity: number };
 
 /** Frames rendered at a time; the worklet's own quantum. */
 export const QUANTUM = 128;
@@ -43,9 +43,9 @@ export class Engine {
   /** Renders one quantum that starts at `frame` into a stereo pair per channel. */
   render(frame: number, outputs: Float32Array[][]): void {
     while (this.queue.length > 0 && (this.queue[0] as Cue).frame < frame + QUANTUM) {
-      const { channel, key, velocity } = this.queue.shift() as Cue;
-      if (velocity > 0) this.synth.noteOn(channel, key, velocity);
-      else this.synth.noteOff(channel, key);
+      const { channel, noteNumber, velocity } = this.queue.shift() as Cue;
+      if (velocity > 0) this.synth.noteOn(channel, noteNumber, velocity);
+      else this.synth.noteOff(channel, noteNumber);
     }
     this.synth.processSplit(outputs, this.scratch[0], this.scratch[1], 0, QUANTUM);
   }

@@ -51,13 +51,13 @@ describe("the sound itself", () => {
     ["guitar", 24, 57, 220],
   ])("%s is in tune within twelve cents", async (_, program, key, hertz) => {
     const heard = frequency(
-      (await render(program, [{ frame: 0, channel: 0, key, velocity: 90 }], 1)).subarray(14_400),
+      (await render(program, [{ frame: 0, channel: 0, noteNumber: key, velocity: 90 }], 1)).subarray(14_400),
       hertz,
     );
     expect(Math.abs(1200 * Math.log2(heard / hertz))).toBeLessThan(12);
   });
   it("starts a note in its quantum and not before", async () => {
-    const out = await render(24, [{ frame: 12_000, channel: 0, key: 60, velocity: 100 }], 0.6);
+    const out = await render(24, [{ frame: 12_000, channel: 0, noteNumber: 60, velocity: 100 }], 0.6);
     expect(loudness(out.subarray(0, 11_904))).toBeLessThan(1e-5);
     expect(loudness(out.subarray(12_000, 14_400))).toBeGreaterThan(0.003);
   });
@@ -66,8 +66,8 @@ describe("the sound itself", () => {
       render(
         21,
         [
-          { frame: 0, channel: 0, key: 69, velocity },
-          { frame: 24_000, channel: 0, key: 69, velocity: 0 },
+          { frame: 0, channel: 0, noteNumber: 69, velocity },
+          { frame: 24_000, channel: 0, noteNumber: 69, velocity: 0 },
         ],
         1.5,
       );
@@ -80,9 +80,9 @@ describe("the sound itself", () => {
       [40, 69],
       [115, 76],
     ] as const) {
-      expect(loudness(await render(program, [{ frame: 0, channel: 15, key, velocity: 100 }], 0.3, 15))).toBeGreaterThan(
-        0.0005,
-      );
+      expect(
+        loudness(await render(program, [{ frame: 0, channel: 15, noteNumber: key, velocity: 100 }], 0.3, 15)),
+      ).toBeGreaterThan(0.0005);
     }
   });
 });
@@ -109,11 +109,16 @@ describe("the balance", () => {
     const perTick = secondsPerTick(performance, 100);
     const levels = new Map<string, number>();
     for (const [i, line] of performance.lines.entries()) {
-      const cues = performance.sounds
+      const cues = performance.notes
         .filter((s) => s.line === line.id)
         .flatMap((s): Cue[] => [
-          { frame: Math.round(s.at * perTick * RATE), channel: i, key: s.key, velocity: s.velocity },
-          { frame: Math.round((s.at + s.ticks) * perTick * RATE) - 1, channel: i, key: s.key, velocity: 0 },
+          { frame: Math.round(s.at * perTick * RATE), channel: i, noteNumber: s.noteNumber, velocity: s.velocity },
+          {
+            frame: Math.round((s.at + s.ticks) * perTick * RATE) - 1,
+            channel: i,
+            noteNumber: s.noteNumber,
+            velocity: 0,
+          },
         ]);
       levels.set(line.id, 20 * Math.log10(loudness(await render(line.program, cues, 6, i))));
     }

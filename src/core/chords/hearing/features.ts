@@ -4,16 +4,16 @@ import { type Impression, impressions } from "./impression";
 import { buildOf, ROLES, SPOTS, STARTS, TABLE_OF } from "./labels";
 import type { Segment } from "../segments";
 
-/** What the model hears at one beat: shares of its time by sound above the tonic, and where it stands. */
+/** What the model hears at one beat: shares of its time by degree, in semitones above the tonic, and where it stands. */
 export type Beat = {
-  /** By sound (12) and stress (downbeat, beat, off): length as a share of half a bar. */
+  /** By degree (12) and stress (downbeat, beat, off): length as a share of half a bar. */
   own: Float64Array;
-  /** The same by foreign role (7) and sound. */
+  /** The same by foreign role (7) and degree. */
   roles: Float64Array;
   before: Float64Array;
   after: Float64Array;
   bar: Float64Array;
-  /** Sound of the note its first moment carries, or -1. */
+  /** Degree of the note its first moment carries, or -1. */
   lead: number;
   table: number;
   start: number;
@@ -40,14 +40,14 @@ export function beatsOf(cut: readonly Segment[], keys: readonly Key[], starts: R
     const roles = new Float64Array(84);
     const beat = segment.ticks || 1;
     const first = segment.notes[0];
-    const lead = first && first.timed.at <= segment.place.at + segment.at ? (first.sound - tonic + 12) % 12 : -1;
+    const lead = first && first.timed.at <= segment.place.at + segment.at ? (first.pitchClass - tonic + 12) % 12 : -1;
     for (const note of segment.notes) {
-      const sound = (note.sound - tonic + 12) % 12;
+      const degree = (note.pitchClass - tonic + 12) % 12;
       const from = Math.max(note.timed.at, segment.place.at + segment.at);
       const weight = strength(segment.place, from);
       const share = (note.beats * beatOf(segment, beat)) / half;
-      own[sound * 3 + (weight === 3 ? 0 : weight > 0 ? 1 : 2)]! += share;
-      roles[ROLES.indexOf(note.outside) * 12 + sound]! += share;
+      own[degree * 3 + (weight === 3 ? 0 : weight > 0 ? 1 : 2)]! += share;
+      roles[ROLES.indexOf(note.outside) * 12 + degree]! += share;
     }
     return {
       own,

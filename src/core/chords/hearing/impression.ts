@@ -3,7 +3,7 @@ import { type Key, midi, semitoneOf } from "../../theory";
 import { BUILDS, ROLES, SPOTS, STARTS, TABLES } from "./labels";
 import type { Heard, Segment } from "../segments";
 
-/** What the network notices around a beat, each a list of twelve sounds above the tonic. */
+/** What the network notices around a beat, each a list of twelve degrees above the tonic. */
 export const CHANNELS = [
   "downbeat",
   "beat",
@@ -34,9 +34,9 @@ export const CHANNELS = [
   "phrase's first moment",
   ...ROLES,
 ] as const;
-/** Equal parts of a beat at which the network asks which note sounds, in the beat before, this one and the next. */
+/** Equal parts of a beat at which the network asks which note degrees, in the beat before, this one and the next. */
 const MOMENTS = 6;
-/** Twelve sounds for every channel and moment. */
+/** Twelve degrees for every channel and moment. */
 export const INPUTS = (CHANNELS.length + MOMENTS * 3) * 12;
 const BARS = 8;
 const BEATS = 4;
@@ -80,15 +80,15 @@ const twelve = () => new Float64Array(12);
 const add = (to: Float64Array, from: Float64Array | undefined, share = 1) => {
   if (from) for (let s = 0; s < 12; s++) to[s]! += (from[s] as number) * share;
 };
-const only = (sound: number | undefined) => {
+const only = (degree: number | undefined) => {
   const one = twelve();
-  if (sound !== undefined) one[sound] = 1;
+  if (degree !== undefined) one[degree] = 1;
   return one;
 };
 const height = (heard: Heard) => midi(heard.timed.event.pitches[heard.timed.event.pitches.length - 1] as never);
 
 type Channel = (typeof CHANNELS)[number];
-/** A beat by itself: channels of its own, all its notes, its first and last, the sound of each moment. */
+/** A beat by itself: channels of its own, all its notes, its first and last, the degree of each moment. */
 type Bare = {
   lists: Map<string, Float64Array>;
   all: Float64Array;
@@ -97,7 +97,7 @@ type Bare = {
   moments: (number | undefined)[];
 };
 
-/** One beat by itself, in sounds above the tonic. */
+/** One beat by itself, in degrees above the tonic. */
 function bare(segment: Segment, tonic: number, leaps: ReadonlyMap<unknown, number>): Bare {
   const start = segment.place.at + segment.at;
   const lists = new Map<string, Float64Array>();
@@ -106,21 +106,21 @@ function bare(segment: Segment, tonic: number, leaps: ReadonlyMap<unknown, numbe
     lists.set(name, known);
     return known;
   };
-  const above = (heard: Heard) => (heard.sound - tonic + 12) % 12;
+  const above = (heard: Heard) => (heard.pitchClass - tonic + 12) % 12;
   const { notes } = segment;
   const all = twelve();
   for (const note of notes) {
-    const sound = above(note);
+    const degree = above(note);
     const from = Math.max(note.timed.at, start);
     const stress = strength(segment.place, from);
     const leap = leaps.get(note.timed.event) ?? 0;
-    list(stress === 3 ? "downbeat" : stress > 0 ? "beat" : "off the beat")[sound]! += note.beats;
-    list(note.outside)[sound]! += note.beats;
-    if (note.timed.at < start) list("held in")[sound]! += note.beats;
-    if (note.timed.event.ticks >= segment.ticks) list("long")[sound]! += note.beats;
-    if (leap === 2) list("leapt both ways")[sound]! += note.beats;
-    if (leap === 0) list("stepped")[sound]! += note.beats;
-    all[sound]! += note.beats;
+    list(stress === 3 ? "downbeat" : stress > 0 ? "beat" : "off the beat")[degree]! += note.beats;
+    list(note.outside)[degree]! += note.beats;
+    if (note.timed.at < start) list("held in")[degree]! += note.beats;
+    if (note.timed.event.ticks >= segment.ticks) list("long")[degree]! += note.beats;
+    if (leap === 2) list("leapt both ways")[degree]! += note.beats;
+    if (leap === 0) list("stepped")[degree]! += note.beats;
+    all[degree]! += note.beats;
   }
   const [first, last] = [notes[0], notes[notes.length - 1]];
   const lead = first && first.timed.at <= start ? above(first) : undefined;
@@ -187,7 +187,7 @@ export function impressions(
   ];
   const gait = gaitOf(cut);
   const known = new Map<Run, Float64Array>();
-  /** The notes of a run, as they sound in a beat of it on average. */
+  /** The notes of a run, as they degree in a beat of it on average. */
   const mean = (run: Run) => {
     const made = known.get(run) ?? twelve();
     if (!known.has(run))
@@ -230,9 +230,9 @@ export function impressions(
       "phrase's first moment": beats[own.first]?.lead,
     };
     const [index, value]: [number[], number[]] = [[], []];
-    const hear = (row: number, sound: number, v: number) => {
+    const hear = (row: number, degree: number, v: number) => {
       if (v) {
-        index.push(row * 12 + sound);
+        index.push(row * 12 + degree);
         value.push(v);
       }
     };
@@ -242,8 +242,8 @@ export function impressions(
       });
     });
     [beats[i - 1], beat, beats[i + 1]].forEach((near, k) => {
-      near?.moments.forEach((sound, m) => {
-        if (sound !== undefined) hear(CHANNELS.length + k * MOMENTS + m, sound, 1);
+      near?.moments.forEach((degree, m) => {
+        if (degree !== undefined) hear(CHANNELS.length + k * MOMENTS + m, degree, 1);
       });
     });
     const { start, spot, build, table } = standing[i] as Standing;

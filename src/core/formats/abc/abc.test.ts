@@ -50,7 +50,7 @@ const SNIPPETS: [string, string, { key?: string; metre?: string; unit?: string }
   ["a lone exclamation mark ends a line", "ab!\ncd|", { key: "C" }, "A5 B5 C5 D5"],
   ["the sign :|: for a double repeat", "a8:|:b8:|", { key: "C" }, "A5 B5"],
   ["ending numbers away from their bar line", "a8| 1 b8:| 2 c8|]", { key: "C" }, "A5 B5 C5"],
-  ["bar of the wrong length", "abc|d8|e9|", { key: "C" }, "A5 B5 C5 D5 E5"],
+  ["bar of the wrong length", "abc|d8|e9|", { key: "C" }, "A5 B5 C5 D5 E5 E5"],
   [
     "unit of a sixteenth and fractions",
     "a2b/c3/2d/|",

@@ -6,14 +6,6 @@ import { MODE_WORDS } from "./words";
 /** Alterations by the parser's names for accidentals. */
 export const ALTER: Record<string, number> = { natural: 0, sharp: 1, flat: -1, dblsharp: 2, dblflat: -2 };
 
-/** A, B, ... Z, A2, B2 ... for strains the source does not name. */
-const strainLetter = (order: number): string =>
-  String.fromCharCode(65 + (order % 26)) + (order >= 26 ? String(Math.floor(order / 26) + 1) : "");
-
-/** The letter of the next strain: what stands before, between and after the tune has none. */
-export const nextLetter = (before: readonly { label: string }[]): string =>
-  strainLetter(before.filter((s) => !/^(intro|vamp|tag)/i.test(s.label)).length);
-
 /** "1", "1,3", "1-3" as pass numbers; other text gives none. */
 export function endingPasses(text: string): number[] {
   const passes = text.split(",").flatMap((piece) => {

@@ -14,13 +14,15 @@ import {
   type Metre,
   QUARTER,
   type Strain,
+  laidTune,
   Tune,
 } from "../../score";
 import { alterIn, type Key, naturalAt, parseChord, type Pitch, type Step } from "../../theory";
 import { FormatError, type Remark, type Spot } from "../problem";
 import { type Cutting, cutBook, LONGEST_TUNE } from "./book";
-import { ALTER, endingPasses, keyInWords, keyOf, metreOf, nextLetter } from "./fields";
-import { inferMetre, pairRepeats, untieStrays } from "./mend";
+import { ALTER, endingPasses, keyInWords, keyOf, metreOf } from "./fields";
+import { inferMetre } from "./mend";
+import { nextLetter, pairRepeats, untieStrays } from "../strains";
 import { tidy } from "./tidy";
 import { BARLINES, DECORATIONS } from "./words";
 
@@ -84,7 +86,7 @@ export function readAbcTune(cutting: Cutting): { tune: Tune; remarks: Remark[] }
       column: 1,
     });
   }
-  return { tune: checked.data, remarks };
+  return { tune: laidTune(checked.data), remarks };
 }
 
 /**

@@ -1,8 +1,10 @@
 import {
   barTicks,
   beatTicks,
+  cutAt,
   type Change,
   type Event,
+  laidEvents,
   type Metre,
   QUARTER,
   rest,
@@ -164,7 +166,7 @@ class VoiceWriter {
     this.sung = 0;
     for (let i = from; i < to; i++) {
       const place = this.sheet.places[i] as Place;
-      const events = this.staff.bars[i] ?? [rest(place.ticks)];
+      const events = laidEvents(this.staff.bars[i] ?? [rest(place.ticks)], place.metre, place.offset);
       text +=
         this.opening(i) +
         this.bar(place, events, this.leads ? this.sheet.chords.filter((c) => c.bar === i) : []) +
@@ -305,22 +307,6 @@ class VoiceWriter {
   }
 
   private sung = 0;
-}
-
-/** A held event cut where chords change inside it, tied over the cuts. A note of a tuplet stays whole. */
-function cutAt(event: Event, cuts: readonly number[]): Event[] {
-  const inside = event.tuplet ? [] : [...new Set(cuts.filter((c) => c > 0 && c < event.ticks))];
-  const ends = [...inside, event.ticks];
-  return ends.map((end, i) => {
-    const ticks = end - (ends[i - 1] ?? 0);
-    const last = i === ends.length - 1;
-    if (i === 0 && last) return event;
-    const { slurs, tie, ...first } = event;
-    const { open, close } = slurs ?? { open: 0, close: 0 };
-    const held = event.pitches.length > 0 && (!last || tie) ? { tie: true } : {};
-    if (i === 0) return { ...first, ticks, ...held, ...(open ? { slurs: { open, close: 0 } } : {}) };
-    return { ticks, pitches: event.pitches, ...held, ...(last && close ? { slurs: { open: 0, close } } : {}) };
-  });
 }
 
 /** A length as ABC writes it after a note: nothing for the unit, 2, 3/2, /2. */

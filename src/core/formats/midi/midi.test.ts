@@ -43,7 +43,9 @@ describe("MIDI", () => {
     fc.assert(
       fc.property(arbitraryTune(), (tune) => {
         const performance = straight(tune);
-        expect(notesOf(performanceMidi(performance))).toEqual(performance.sounds.map((s) => [s.at, s.ticks, s.key]));
+        expect(notesOf(performanceMidi(performance))).toEqual(
+          performance.notes.map((s) => [s.at, s.ticks, s.noteNumber]),
+        );
       }),
       { numRuns: 60 },
     );
@@ -81,7 +83,7 @@ describe("MIDI", () => {
       );
       expect(heard.sort()).toEqual(
         straight(tune)
-          .sounds.map((s) => s.key)
+          .notes.map((s) => s.noteNumber)
           .sort(),
       );
     }

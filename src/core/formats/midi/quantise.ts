@@ -1,5 +1,5 @@
 /** A note as a file times it: start and end in quarter notes from the start of the file. */
-export type Raw = { from: number; to: number; key: number };
+export type Raw = { from: number; to: number; noteNumber: number };
 
 /** How notes are drawn to a grid. `file` keeps the times of the file; `auto` chooses for each quarter. */
 export const GRIDS = ["auto", "file", "eighths", "sixteenths", "triplets"] as const;
@@ -60,7 +60,7 @@ export function quantise(notes: readonly Raw[], grid: Grid): { notes: Raw[]; shi
     // A short lift before the next note is touch, not a rest.
     const legato = next - end < Math.max(0.12, 0.35 * (next - from)) && end < next + 0.12;
     const snapped = legato ? next : Math.max(snap(end), from + 1 / ((cuts.get(Math.floor(from + 1e-9)) ?? 4) || 4));
-    return { key: n.key, from, to: snapped };
+    return { noteNumber: n.noteNumber, from, to: snapped };
   });
   return { notes: drawn, shift };
 }

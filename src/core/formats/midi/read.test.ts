@@ -13,10 +13,10 @@ import { quantise } from "./quantise";
 const midiOf = (tune: Tune) =>
   performanceMidi(perform(tune, tuneSheet(tune, places(tune)), { straight: true, chords: false }));
 const sounds = (tune: Tune) =>
-  perform(tune, tuneSheet(tune, places(tune)), { straight: true, chords: false }).sounds.map((s) => [
+  perform(tune, tuneSheet(tune, places(tune)), { straight: true, chords: false }).notes.map((s) => [
     s.at,
     s.ticks,
-    s.key,
+    s.noteNumber,
   ]);
 const names = (tune: Tune) => timeline(places(tune)).flatMap((t) => t.event.pitches.map(pitchName));
 
@@ -107,7 +107,7 @@ describe("reading MIDI", () => {
       [2.35, 2.6],
       [2.7, 2.95],
       [3.01, 3.9],
-    ].map(([from, to], i) => ({ from: from!, to: to!, key: 60 + i }));
+    ].map(([from, to], i) => ({ from: from!, to: to!, noteNumber: 60 + i }));
     const { notes, shift } = quantise(played, "auto");
     expect(notes.map((n) => [n.from, n.to].map((t) => Math.round(t * 12) / 12))).toEqual(
       [
@@ -125,8 +125,8 @@ describe("reading MIDI", () => {
     expect(
       quantise(
         [
-          { from: 0, to: 1 / 3, key: 60 },
-          { from: 1 / 3, to: 1, key: 62 },
+          { from: 0, to: 1 / 3, noteNumber: 60 },
+          { from: 1 / 3, to: 1, noteNumber: 62 },
         ],
         "auto",
       ).shift,

@@ -1,5 +1,5 @@
 import { type MidiData, parseMidi } from "midi-file";
-import { type Bar, barTicks, type Event, type Metre, QUARTER, type Tempo, Tune } from "../../score";
+import { type Bar, barTicks, type Event, laidTune, type Metre, QUARTER, type Tempo, Tune } from "../../score";
 import { type Key, MODE_FIFTHS, fifthsName, type Pitch, spell } from "../../theory";
 import { FormatError, type Remark } from "../problem";
 import { strainsOf } from "../strains";
@@ -88,7 +88,14 @@ export function readMidi(bytes: Uint8Array, { track, grid = "auto", key }: MidiO
       `Something in this file is out of bounds (${checked.error.issues[0]?.path.join(".")}: ${checked.error.issues[0]?.message}).`,
       START,
     );
-  return { tune: checked.data, remarks, tracks, chosen, shift, keyed: key !== undefined || time.key !== undefined };
+  return {
+    tune: laidTune(checked.data),
+    remarks,
+    tracks,
+    chosen,
+    shift,
+    keyed: key !== undefined || time.key !== undefined,
+  };
 }
 
 function parsed(bytes: Uint8Array): MidiData {
@@ -149,7 +156,7 @@ function tracksOf(data: MidiData, perQuarter: number): { name: string; raw: Raw[
           event.channel,
           [
             ...(channels.get(event.channel) ?? []),
-            { from: begin / perQuarter, to: at / perQuarter, key: event.noteNumber },
+            { from: begin / perQuarter, to: at / perQuarter, noteNumber: event.noteNumber },
           ].slice(0, MOST_NOTES),
         );
         total += 1;
@@ -161,13 +168,13 @@ function tracksOf(data: MidiData, perQuarter: number): { name: string; raw: Raw[
     }
     return [...channels].map(([channel, raw]) => ({
       name: (name || `Track ${t + 1}`) + (channels.size > 1 ? `, channel ${channel + 1}` : ""),
-      raw: raw.sort((a, b) => a.from - b.from || b.key - a.key),
+      raw: raw.sort((a, b) => a.from - b.from || b.noteNumber - a.noteNumber),
     }));
   });
 }
 
 function summary(name: string, raw: readonly Raw[]): MidiTrack {
-  const keys = raw.map((n) => n.key);
+  const numbers = raw.map((n) => n.noteNumber);
   let [end, together] = [0, 0];
   for (const n of raw) {
     if (n.from < end - 0.1) together += 1;
@@ -176,8 +183,8 @@ function summary(name: string, raw: readonly Raw[]): MidiTrack {
   return {
     name,
     notes: raw.length,
-    lowest: Math.min(...keys),
-    highest: Math.max(...keys),
+    lowest: Math.min(...numbers),
+    highest: Math.max(...numbers),
     together: together / raw.length,
   };
 }
@@ -239,7 +246,7 @@ function barsOf(notes: readonly Raw[], time: Timeline, key: Key): { bars: Bar[];
     notes.map((n) => ({
       from: ticks(n.from),
       to: Math.max(ticks(n.to), ticks(n.from) + 1),
-      pitches: [spell(n.key, key)],
+      pitches: [spell(n.noteNumber, key)],
     })),
   );
   const end = line[line.length - 1]?.to ?? 0;

@@ -56,16 +56,16 @@ export function performanceMidi(performance: Performance): Uint8Array {
         event: { deltaTime: 0, channel, type: "programChange", programNumber: line.program } as MidiEvent,
       },
     ];
-    for (const s of performance.sounds.filter((s) => s.line === line.id)) {
+    for (const s of performance.notes.filter((s) => s.line === line.id)) {
       events.push({
         at: s.at,
         order: 3,
-        event: { deltaTime: 0, channel, type: "noteOn", noteNumber: s.key, velocity: s.velocity } as MidiEvent,
+        event: { deltaTime: 0, channel, type: "noteOn", noteNumber: s.noteNumber, velocity: s.velocity } as MidiEvent,
       });
       events.push({
         at: s.at + s.ticks,
         order: 2,
-        event: { deltaTime: 0, channel, type: "noteOff", noteNumber: s.key, velocity: 0 } as MidiEvent,
+        event: { deltaTime: 0, channel, type: "noteOff", noteNumber: s.noteNumber, velocity: 0 } as MidiEvent,
       });
     }
     return events;

@@ -1,12 +1,11 @@
-import { beatTicks, type Event, isCompound, type Place, QUARTER } from "../../score";
-import { shapeOf } from "./tables";
+import { beatTicks, type Event, isCompound, type Place, QUARTER, writtenShape } from "../../score";
+
+const FLAGGED = ["eighth", "16th", "32nd", "64th", "128th"];
 
 /** Flags of a written length: 1 for an eighth, 2 for a sixteenth, 0 for a quarter and longer. */
 const flags = (event: Event): number => {
   if (event.pitches.length === 0) return 0;
-  const written = event.tuplet ? (event.ticks * event.tuplet.actual) / event.tuplet.normal : event.ticks;
-  const type = shapeOf(written)?.type;
-  return type === undefined ? 0 : Math.max(0, ["eighth", "16th", "32nd", "64th", "128th"].indexOf(type) + 1);
+  return FLAGGED.indexOf(writtenShape(event)?.type ?? "") + 1;
 };
 
 /**
@@ -47,7 +46,9 @@ export function beams(place: Place, events: readonly Event[]): string[][] {
       ];
       words[i] = Array.from({ length: own }, (_, level) => {
         const [left, right] = [before > level, after > level];
-        return left && right ? "continue" : left ? "end" : right ? "begin" : k > 0 ? "backward hook" : "forward hook";
+        if (left) return right ? "continue" : "end";
+        if (right) return "begin";
+        return k > 0 ? "backward hook" : "forward hook";
       });
     });
   }

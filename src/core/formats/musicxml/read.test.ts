@@ -21,10 +21,10 @@ const bars = (...inside: string[]) =>
 const body = (xml: string) => tuneAbc(readMusicXml(xml).tune).trim().split("\n").at(-1);
 const sounds = (tune: Tune) => {
   const from = places(tune);
-  return perform(tune, tuneSheet(tune, from), { straight: true, chords: false }).sounds.map((s) => [
+  return perform(tune, tuneSheet(tune, from), { straight: true, chords: false }).notes.map((s) => [
     s.at,
     s.ticks,
-    s.key,
+    s.noteNumber,
   ]);
 };
 

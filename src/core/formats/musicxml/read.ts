@@ -4,9 +4,11 @@ import {
   type Change,
   type Event,
   isCompound,
+  laidTune,
   type Mark,
   MARKS,
   type Metre,
+  NOTE_TYPES,
   QUARTER,
   type Tempo,
   Tune,
@@ -18,13 +20,13 @@ import { strainsOf } from "../strains";
 import { all, child, type Node, numberOf, readDocument, textOf } from "./document";
 import { keyOf, metreOf } from "./fields";
 import { heading, partsOf } from "./parts";
-import { KINDS, MARK_OF_ELEMENT, TYPES } from "./tables";
+import { KINDS, MARK_OF_ELEMENT } from "./tables";
 
 /** A part a reader may choose. */
 export type XmlPart = { name: string; notes: number };
 export type ReadXml = { tune: Tune; remarks: Remark[]; parts: XmlPart[]; chosen: number };
 
-const TICKS_OF = new Map(TYPES);
+const TICKS_OF = new Map(NOTE_TYPES);
 const BARLINE_OF: Record<string, Bar["barline"]> = {
   "light-light": "double",
   "light-heavy": "final",
@@ -34,7 +36,7 @@ const BARLINE_OF: Record<string, Bar["barline"]> = {
   dotted: "dotted",
   dashed: "dotted",
 };
-const SUFFIX_OF = new Map(Object.entries(KINDS).map(([suffix, kind]) => [kind, suffix]));
+const SUFFIX_OF = new Map([...KINDS].map(([suffix, kind]) => [kind, suffix]));
 
 /**
  * Reads one part of a MusicXML score (partwise or timewise): its first voice, double stops included. What is left out
@@ -98,7 +100,7 @@ export function readMusicXml(text: string, options: { part?: number | undefined 
       spotOf(0),
     );
   }
-  return { tune: checked.data, remarks, parts: listed, chosen };
+  return { tune: laidTune(checked.data), remarks, parts: listed, chosen };
 }
 
 /** One moment of the chosen voice, before gaps are filled. */
@@ -106,6 +108,8 @@ type Heard = { at: number; end: number; event: Event };
 
 class PartReader {
   private divisions = 1;
+  /** Octaves from the written to the sounding pitch. */
+  private octaves = 0;
   private key: Key = { tonic: "C", mode: "major" };
   private metre: Metre = { beats: 4, unit: 4, symbol: "free" };
   private startKey: Key | undefined;
@@ -144,11 +148,13 @@ class PartReader {
       .flatMap((m) => all(m, "attributes"))
       .map((a) => child(a, "transpose"))
       .find(Boolean);
-    const semitones = (numberOf(transpose, "chromatic") ?? 0) + 12 * (numberOf(transpose, "octave-change") ?? 0);
-    if (semitones)
-      this.remark(
-        `This part is for a transposing instrument and sounds ${Math.abs(semitones)} semitones ${semitones < 0 ? "lower" : "higher"}; the notes were taken as they are written.`,
-      );
+    const semitones = numberOf(transpose, "chromatic") ?? 0;
+    this.octaves = numberOf(transpose, "octave-change") ?? 0;
+    if (semitones) {
+      const way = semitones < 0 ? "lower" : "higher";
+      const far = `sounds ${Math.abs(semitones)} semitones ${way}`;
+      this.remark(`This part is for a transposing instrument and ${far}; the notes were taken as they are written.`);
+    }
   }
 
   private remark(message: string) {
@@ -308,7 +314,7 @@ class PartReader {
     return {
       step,
       alter: Math.max(-3, Math.min(3, Math.sign(alter) * Math.round(Math.abs(alter)))) || 0,
-      octave: Math.max(-2, Math.min(11, Math.round(octave))),
+      octave: Math.max(-2, Math.min(11, Math.round(octave + this.octaves))),
     };
   }
 

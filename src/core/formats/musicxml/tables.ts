@@ -1,65 +1,26 @@
-import { QUARTER, type Mark } from "../../score";
-
-/** Note types from long to short with their ticks. */
-export const TYPES: readonly [string, number][] = [
-  ["long", 16 * QUARTER],
-  ["breve", 8 * QUARTER],
-  ["whole", 4 * QUARTER],
-  ["half", 2 * QUARTER],
-  ["quarter", QUARTER],
-  ["eighth", QUARTER / 2],
-  ["16th", QUARTER / 4],
-  ["32nd", QUARTER / 8],
-  ["64th", QUARTER / 16],
-  ["128th", QUARTER / 32],
-];
-
-/** A length that one note head can show. */
-export type Shape = { type: string; dots: number; ticks: number };
-
-const SHAPES: readonly Shape[] = TYPES.flatMap(([type, ticks]) =>
-  [0, 1, 2, 3].map((dots) => ({ type, dots, ticks: ticks * (2 - 0.5 ** dots) })),
-)
-  .filter((s) => Number.isInteger(s.ticks))
-  .sort((a, b) => b.ticks - a.ticks);
-
-/** The note head of a length, if there is one. */
-export const shapeOf = (ticks: number): Shape | undefined => SHAPES.find((s) => s.ticks === ticks);
-
-/** Lengths of one head each that add up to a length, long ones first, at most two dots. */
-export function headsOf(ticks: number): Shape[] {
-  const heads: Shape[] = [];
-  let left = ticks;
-  while (left > 0) {
-    const next = SHAPES.find((s) => s.ticks <= left && s.dots < 2);
-    if (!next) break;
-    heads.push(next);
-    left -= next.ticks;
-  }
-  return heads;
-}
+import type { Mark } from "../../score";
 
 /**
  * Chord qualities by the suffix after the root (MusicXML 4.0, kind-value); others are written as "other" with their
  * text.
  */
-export const KINDS: Record<string, string> = {
-  "": "major",
-  m: "minor",
-  "7": "dominant",
-  m7: "minor-seventh",
-  maj7: "major-seventh",
-  dim: "diminished",
-  dim7: "diminished-seventh",
-  aug: "augmented",
-  "5": "power",
-  sus4: "suspended-fourth",
-  sus2: "suspended-second",
-  "6": "major-sixth",
-  m6: "minor-sixth",
-  m7b5: "half-diminished",
-  "9": "dominant-ninth",
-};
+export const KINDS: ReadonlyMap<string, string> = new Map([
+  ["", "major"],
+  ["m", "minor"],
+  ["7", "dominant"],
+  ["m7", "minor-seventh"],
+  ["maj7", "major-seventh"],
+  ["dim", "diminished"],
+  ["dim7", "diminished-seventh"],
+  ["aug", "augmented"],
+  ["5", "power"],
+  ["sus4", "suspended-fourth"],
+  ["sus2", "suspended-second"],
+  ["6", "major-sixth"],
+  ["m6", "minor-sixth"],
+  ["m7b5", "half-diminished"],
+  ["9", "dominant-ninth"],
+]);
 
 /** Where a mark goes in a note's notations, and the element that shows it. */
 export const NOTATIONS: Partial<

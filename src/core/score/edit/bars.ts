@@ -1,4 +1,5 @@
 import { type Bar, type Event, type Metre, QUARTER, type Tune } from "../model";
+import { barred, laidTune } from "../lay";
 import { barTicks, lengthOf, type Place, places } from "../time";
 import { allBars, type Edited, refused, type Spot, whereIs, withBar, withStrain } from "./place";
 
@@ -12,41 +13,22 @@ function flat(bars: readonly Bar[]) {
   });
 }
 
-/**
- * Lays events out in bars of the given lengths (the last repeats), notes over a line tied; chords and changes keep
- * their time.
- */
-function laid(bars: readonly Bar[], lengths: readonly number[]): Bar[] {
+/** Bars laid out anew in the given lengths (the last repeats), notes over a line tied; chords and changes keep their time. */
+function laidOut(bars: readonly Bar[], lengths: readonly number[]): Bar[] {
   const chords = flat(bars).flatMap(({ at, bar }) => bar.chords.map((c) => ({ ...c, at: c.at + at })));
   const changes = flat(bars).flatMap(({ at, bar }) => bar.changes.map((c) => ({ ...c, at: c.at + at })));
-  const made: Bar[] = [];
-  let [events, room, from] = [[] as Event[], lengths[0] as number, 0];
-  const close = () => {
-    const to = from + lengthOf(events);
+  let to = 0;
+  return barred(
+    bars.flatMap((b) => b.events),
+    lengths,
+  ).map((events): Bar => {
+    const from = to;
+    to += lengthOf(events);
+    const end = to;
     const within = <T extends { at: number }>(list: readonly T[]) =>
-      list.filter((x) => x.at >= from && x.at < to).map((x) => ({ ...x, at: x.at - from }));
-    made.push({ events, chords: within(chords), changes: within(changes), barline: "single" });
-    [events, from, room] = [[], to, lengths[Math.min(made.length, lengths.length - 1)] as number];
-  };
-  for (const event of bars.flatMap((b) => b.events)) {
-    let left = event.ticks;
-    while (left > 0) {
-      const ticks = Math.min(left, room);
-      const { tie, tuplet, ...plain } = event;
-      const tied = (left > ticks && event.pitches.length > 0) || (left === ticks && tie);
-      events.push({
-        ...(left === event.ticks ? plain : { ticks, pitches: event.pitches }),
-        ticks,
-        ...(tuplet && ticks === event.ticks ? { tuplet } : {}),
-        ...(tied ? { tie: true } : {}),
-      });
-      left -= ticks;
-      room -= ticks;
-      if (room === 0) close();
-    }
-  }
-  if (events.length) close();
-  return made;
+      list.filter((x) => x.at >= from && x.at < end).map((x) => ({ ...x, at: x.at - from }));
+    return { events, chords: within(chords), changes: within(changes), barline: "single" };
+  });
 }
 
 /** Strains laid out anew by metre and pickup. Repeats of whole strains are kept; endings cannot be. */
@@ -57,14 +39,14 @@ function relaid(tune: Tune, metre: Metre, pickup: number): Edited {
   if (full === 0) return { tune: { ...tune, metre } };
   const strains = tune.strains.map((strain) => {
     const [start, end] = [strain.bars[0], strain.bars.at(-1)];
-    const bars = laid(strain.bars, pickup > 0 ? [pickup, full] : [full]);
+    const bars = laidOut(strain.bars, pickup > 0 ? [pickup, full] : [full]);
     const [first, last] = [bars[0] as Bar, bars.at(-1) as Bar];
     if (start?.repeatStart) first.repeatStart = true;
     if (end?.repeatEnd) last.repeatEnd = end.repeatEnd;
     last.barline = end?.barline ?? "single";
     return { ...strain, bars };
   });
-  return { tune: { ...tune, metre, strains } };
+  return { tune: laidTune({ ...tune, metre, strains }) };
 }
 
 /** Another metre; with `again` all bars are laid out anew in it. */

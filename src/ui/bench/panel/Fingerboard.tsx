@@ -1,6 +1,6 @@
 "use client";
-import type { Lie, StringUse } from "../../../core/analysis";
 import type { Instrument } from "../../../core/instruments";
+import type { Lie, StringUse } from "../../../core/technique";
 import { placeName } from "../../../core/spelling";
 import { className, midi, pitchName } from "../../../core/theory";
 
@@ -9,7 +9,7 @@ const ROW = 23;
 const TOP = 34;
 
 const radius = (ticks: number, most: number) => 6.5 + 6 * Math.sqrt(ticks / most);
-const above = (s: StringUse, sound: number) => sound - midi(s.open);
+const above = (s: StringUse, noteNumber: number) => noteNumber - midi(s.open);
 const sign = (name: string) => name.replace("b", "♭").replace("#", "♯");
 
 /**

@@ -1,10 +1,11 @@
 "use client";
 import { Box, Button, Flex, NativeSelect, Text } from "@chakra-ui/react";
-import { inventory, lieOn, secondFingerWords, type Sounding } from "../../../core/analysis";
+import { inventory, type Sounding } from "../../../core/analysis";
 import type { Derived } from "../../../core/ensemble";
 import { INSTRUMENTS } from "../../../core/instruments";
 import { beatTicks, lengthWords } from "../../../core/score";
 import { moveBetween, SPELLINGS, stringMove, tonics, transpose } from "../../../core/spelling";
+import { lieOn, secondFingerWords } from "../../../core/technique";
 import { className, pitchName } from "../../../core/theory";
 import type { BenchState } from "../useBench";
 import type { NamingState } from "../useNaming";

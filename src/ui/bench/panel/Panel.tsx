@@ -12,7 +12,7 @@ import type { SecondState } from "../useSecond";
 import type { Loop, PlayerState } from "../usePlayer";
 import { ChordPanel } from "./ChordPanel";
 import { ChordsPanel } from "./ChordsPanel";
-import { EarPanel } from "./EarPanel";
+import { ThirdOrFourthPanel } from "./ThirdOrFourthPanel";
 import { HarmonyPanel } from "./HarmonyPanel";
 import { NotePanel } from "./NotePanel";
 import { PartsPanel } from "./PartsPanel";
@@ -131,7 +131,7 @@ function Inside({
     );
   if (lens === "Harmony" && second.trying)
     return (
-      <EarPanel
+      <ThirdOrFourthPanel
         id={bench.id}
         work={bench.work}
         derived={derived}

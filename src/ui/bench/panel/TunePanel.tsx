@@ -3,6 +3,7 @@ import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { formSentence, keySentence, ownKeys, relationWords } from "../../../core/analysis";
 import type { Derived } from "../../../core/ensemble";
 import { notices, setKey } from "../../../core/score";
+import { handSentence } from "../../../core/technique";
 import { keyName, scale } from "../../../core/theory";
 import type { Selection } from "../lenses";
 import type { NoteEdit } from "../noteEdits";
@@ -104,7 +105,7 @@ function Say({ bench, derived, naming, onRefused }: Pick<Props, "bench" | "deriv
         sub={`${dance.name}${dance.confidence < 0.6 && dance.alternatives[0] ? `, or a ${dance.alternatives[0].name}` : ""} · its notes are ${scale(key.key).map(sign).join(" ")}`}
       />
       <Text fontFamily="heading" fontSize="16px" lineHeight="24px" mb="8px">
-        {keySentence(key.key, used, naming.on, places)}
+        {keySentence(key.key, used)} {handSentence(naming.on, places)}
       </Text>
       <Text fontFamily="heading" fontSize="16px" lineHeight="24px">
         {formSentence(tune, places, form)}

@@ -2,10 +2,10 @@
 import { Button, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useMemo, useState } from "react";
 import type { Derived, Work } from "../../../core/ensemble";
-import { deriveHarmony, type EarQuestion, earQuestions, THIRDS } from "../../../core/harmony";
+import { deriveHarmony, type ThirdOrFourth, thirdOrFourth, THIRDS } from "../../../core/harmony";
 import { beatAt, beatsWords, type Place } from "../../../core/score";
 import { pitchName } from "../../../core/theory";
-import { answerEar } from "../../../server/actions";
+import { answerThirdOrFourth } from "../../../server/actions";
 import type { PlayerState } from "../usePlayer";
 import { Block, PanelHead } from "./parts";
 
@@ -22,14 +22,17 @@ type Props = {
 /**
  * Third or fourth? The bar is heard with each; choose the one that fits, then see why. Results are kept with the tune.
  */
-export function EarPanel({ id, work, derived, player, onBar, onDone }: Props) {
+export function ThirdOrFourthPanel({ id, work, derived, player, onBar, onDone }: Props) {
   const { places } = derived.analysis;
-  const questions = useMemo(() => earQuestions(derived.analysis.places, derived.plan, work.side), [derived, work.side]);
+  const questions = useMemo(
+    () => thirdOrFourth(derived.analysis.places, derived.plan, work.side),
+    [derived, work.side],
+  );
   const [order, setOrder] = useState(0);
   const [chosen, setChosen] = useState<"third" | "fourth" | null>(null);
   const [tally, setTally] = useState({ asked: 0, right: 0 });
   useEffect(() => {
-    void answerEar(id).then(setTally);
+    void answerThirdOrFourth(id).then(setTally);
   }, [id]);
   const question = questions[order % Math.max(1, questions.length)];
   const place = question && (places[question.bar] as Place);
@@ -47,10 +50,10 @@ export function EarPanel({ id, work, derived, player, onBar, onDone }: Props) {
     });
     player.play(question.bar, question.bar, false, false, line);
   };
-  const choose = (which: "third" | "fourth", asked: EarQuestion) => {
+  const choose = (which: "third" | "fourth", asked: ThirdOrFourth) => {
     if (chosen) return;
     setChosen(which);
-    void answerEar(id, { bar: asked.bar, at: asked.at, right: which === asked.fits }).then(setTally);
+    void answerThirdOrFourth(id, { bar: asked.bar, at: asked.at, right: which === asked.fits }).then(setTally);
   };
   return (
     <>

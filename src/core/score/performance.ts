@@ -1,12 +1,12 @@
 import type { Tempo } from "./model";
 
 /** One sounding note. Times are in ticks of the played tune (repeats unfolded, count-in excluded). */
-export type Sound = {
+export type PlayedNote = {
   line: string;
   at: number;
   ticks: number;
   /** MIDI number; cents are added to it. */
-  key: number;
+  noteNumber: number;
   cents: number;
   /** 1 to 127. */
   velocity: number;
@@ -22,7 +22,7 @@ export type Line = { id: string; name: string; program: number };
 export type Performance = {
   title: string;
   lines: readonly Line[];
-  sounds: readonly Sound[];
+  notes: readonly PlayedNote[];
   bars: readonly PlayedBar[];
   metres: readonly { at: number; beats: number; unit: number }[];
   keys: readonly { at: number; sharps: number; minor: boolean }[];
