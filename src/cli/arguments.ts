@@ -2,24 +2,32 @@ import { parseArgs } from "node:util";
 import { STYLES, type Style } from "../core/chords";
 import { SCHOOLS, type School } from "../core/harmony";
 import { FIDDLE, INSTRUMENTS, type Instrument, instrument } from "../core/instruments";
+import { type LockWish, readLock } from "./locks";
+
+const names = (list: readonly { name: string }[]) => list.map((item) => item.name).join(", ");
 
 export const USAGE = `Usage: symphonos VERB [OPTION...] FILE...
-Works through ABC, MusicXML (.musicxml, .xml, .mxl) and MIDI files, folders of them, or standard input (-), one JSON line per tune.
+Works through ABC, MusicXML (.musicxml, .xml, .mxl) and MIDI files, folders of them, or standard input (-), one JSON line
+per tune.
 
   analyse [--infer-key] [--infer-type]      key, dance type, metre, form, phrases, inventory
-  chords [--style NAME] [--infer]           a chord for every beat, with reasons and runners-up
-  harmony [--school NAME] [--side below|above] [--instrument NAME] [--style NAME]
+  chords [--style NAME] [--infer] [--lock PLACE=CHORD]...
+                                            a chord for every beat, with reasons and runners-up
+  harmony [--school NAME] [--side below|above] [--instrument NAME] [--style NAME] [--infer] [--lock PLACE=NOTE]...
                                             a second line, note by note
   convert --to abc|musicxml|midi [--out DIR]
 
+  --lock BAR[/ENDING]:BEAT[+QUARTERS]=VALUE settles a chord, a note such as F#4, or a rest; as often as you like
   --part N  the part of a score or track of a MIDI file to take, counted from 1
   --notes   also print what was mended while reading
   --help    this page
-Styles: ${STYLES.map((s) => s.name).join(", ")}. Schools: ${SCHOOLS.map((s) => s.name).join(", ")}.
-Instruments: ${INSTRUMENTS.map((i) => i.name).join(", ")}.
+Styles: ${names(STYLES)}. Schools: ${names(SCHOOLS)}.
+Instruments: ${names(INSTRUMENTS)}.
 Exit status: 0 all tunes done, 1 some refused (the others are done), 2 wrong usage.`;
 
-export type Format = "abc" | "musicxml" | "midi";
+const FORMATS = ["abc", "musicxml", "midi"] as const;
+export type Format = (typeof FORMATS)[number];
+const SIDES = ["below", "above"] as const;
 export type Options = {
   inferKey: boolean;
   inferType: boolean;
@@ -28,80 +36,36 @@ export type Options = {
   notes: boolean;
   style: Style;
   school: School;
-  side: "below" | "above";
+  side: (typeof SIDES)[number];
   instrument: Instrument;
+  locks: readonly LockWish[];
   to: Format;
   out: string | undefined;
 };
-export type Verb = "analyse" | "chords" | "harmony" | "convert";
-export type Arguments = { verb: Verb; files: string[]; options: Options };
 
 /** Options each verb takes besides --help, --notes and --part. */
-const TAKES: Record<Verb, readonly string[]> = {
+const TAKES = {
   analyse: ["infer-key", "infer-type"],
-  chords: ["style", "infer"],
-  harmony: ["school", "side", "instrument", "style", "infer"],
+  chords: ["style", "infer", "lock"],
+  harmony: ["school", "side", "instrument", "style", "infer", "lock"],
   convert: ["to", "out"],
-};
+} as const;
+export type Verb = keyof typeof TAKES;
+const VERBS = Object.keys(TAKES) as Verb[];
+const EVERYWHERE = ["notes", "part", "help"];
+export type Arguments = { verb: Verb; files: string[]; options: Options };
 
 const plain = (name: string) => name.toLowerCase().replace(/[^a-z]/g, "");
-const named = <T extends { name: string }>(list: readonly T[], name: string | undefined, first: T): T | undefined =>
-  name === undefined ? first : list.find((item) => plain(item.name) === plain(name));
+const named = <T extends { name: string }>(list: readonly T[], name: string): T | undefined =>
+  list.find((item) => plain(item.name) === plain(name));
 
-/** Reads the command line; `wrong` says what to change. */
-export function parseArguments(argv: readonly string[]): Arguments | { help: true } | { wrong: string } {
-  let parsed: ReturnType<typeof read>;
-  try {
-    parsed = read(argv);
-  } catch (error) {
-    return { wrong: error instanceof Error ? error.message : String(error) };
-  }
-  const { values, positionals } = parsed;
-  if (values.help) return { help: true };
-  const [verb, ...files] = positionals;
-  if (!verb) return { wrong: "Name a verb: analyse, chords, harmony or convert." };
-  if (!(verb in TAKES)) return { wrong: `"${verb}" is not a verb. Use analyse, chords, harmony or convert.` };
-  const takes = TAKES[verb as Verb];
-  const stranger = Object.keys(values).find((name) => !takes.includes(name) && name !== "notes" && name !== "part");
-  if (stranger) return { wrong: `${verb} has no option --${stranger}.` };
-  if (files.length === 0) return { wrong: "Name at least one file, a folder, or - for standard input." };
-  const style = named(STYLES, values.style, STYLES[0] as Style);
-  if (!style) return { wrong: `There is no style "${values.style}". Styles: ${STYLES.map((s) => s.name).join(", ")}.` };
-  const school = named(SCHOOLS, values.school, SCHOOLS.find((s) => s.name === "Chord-fit") as School);
-  if (!school)
-    return { wrong: `There is no school "${values.school}". Schools: ${SCHOOLS.map((s) => s.name).join(", ")}.` };
-  const side = values.side ?? "below";
-  if (side !== "below" && side !== "above") return { wrong: `--side is below or above, not "${side}".` };
-  const player = values.instrument === undefined ? FIDDLE : instrument(values.instrument);
-  if (!player)
-    return {
-      wrong: `There is no instrument "${values.instrument}". Instruments: ${INSTRUMENTS.map((i) => i.name).join(", ")}.`,
-    };
-  const to = values.to;
-  if (verb === "convert" && to !== "abc" && to !== "musicxml" && to !== "midi")
-    return { wrong: "convert needs --to abc, --to musicxml or --to midi." };
-  if (verb === "convert" && to !== "abc" && !values.out)
-    return { wrong: `convert --to ${to} writes one file per tune: add --out DIR.` };
-  const part = values.part === undefined ? undefined : Number(values.part);
-  if (part !== undefined && !(Number.isInteger(part) && part >= 1))
-    return { wrong: `--part is a number from 1, not "${values.part}".` };
-  return {
-    verb: verb as Verb,
-    files,
-    options: {
-      inferKey: values["infer-key"] ?? false,
-      inferType: values["infer-type"] ?? false,
-      part: part === undefined ? undefined : part - 1,
-      infer: values.infer ?? false,
-      notes: values.notes ?? false,
-      style,
-      school,
-      side,
-      instrument: player,
-      to: (to ?? "abc") as Format,
-      out: values.out,
-    },
-  };
+/** What is wrong with the command line, and what to write instead. */
+class Usage extends Error {}
+
+/** A value out of those there are, or the usage that lists them. */
+function chosen<T>(found: T | undefined, otherwise: string): T {
+  if (found === undefined) throw new Usage(otherwise);
+  return found;
 }
 
 const read = (argv: readonly string[]) =>
@@ -119,7 +83,76 @@ const read = (argv: readonly string[]) =>
       school: { type: "string" },
       side: { type: "string" },
       instrument: { type: "string" },
+      lock: { type: "string", multiple: true },
       to: { type: "string" },
       out: { type: "string" },
     },
   });
+type Values = ReturnType<typeof read>["values"];
+
+/** Reads the command line; `wrong` says what to change. */
+export function parseArguments(argv: readonly string[]): Arguments | { help: true } | { wrong: string } {
+  try {
+    const { values, positionals } = read(argv);
+    if (values.help) return { help: true };
+    const [word, ...files] = positionals;
+    const verb = verbOf(word);
+    const takes: readonly string[] = [...TAKES[verb], ...EVERYWHERE];
+    const stranger = Object.keys(values).find((name) => !takes.includes(name));
+    if (stranger) throw new Usage(`${verb} has no option --${stranger}.`);
+    if (files.length === 0) throw new Usage("Name at least one file, a folder, or - for standard input.");
+    return { verb, files, options: optionsOf(verb, values) };
+  } catch (error) {
+    return { wrong: error instanceof Error ? error.message : String(error) };
+  }
+}
+
+function verbOf(word: string | undefined): Verb {
+  const list = `${VERBS.slice(0, -1).join(", ")} or ${VERBS[VERBS.length - 1]}`;
+  if (word === undefined) throw new Usage(`Name a verb: ${list}.`);
+  return chosen(
+    VERBS.find((v) => v === word),
+    `"${word}" is not a verb. Use ${list}.`,
+  );
+}
+
+function optionsOf(verb: Verb, values: Values): Options {
+  const { style = "Three-chord", school = "Chord-fit", side = "below", instrument: on = FIDDLE.name, to, out } = values;
+  return {
+    inferKey: values["infer-key"] ?? false,
+    inferType: values["infer-type"] ?? false,
+    part: partOf(values.part),
+    infer: values.infer ?? false,
+    notes: values.notes ?? false,
+    style: chosen(named(STYLES, style), `There is no style "${style}". Styles: ${names(STYLES)}.`),
+    school: chosen(named(SCHOOLS, school), `There is no school "${school}". Schools: ${names(SCHOOLS)}.`),
+    side: chosen(
+      SIDES.find((s) => s === side),
+      `--side is below or above, not "${side}".`,
+    ),
+    instrument: chosen(instrument(on), `There is no instrument "${on}". Instruments: ${names(INSTRUMENTS)}.`),
+    locks: (values.lock ?? []).map((text) => chosen(readLock(text), LOCK_WORDS(text))),
+    to: formatOf(verb, to, out),
+    out,
+  };
+}
+
+const LOCK_WORDS = (text: string) =>
+  `"${text}" is not a lock. Write bar and beat, and what stands there: 8:1=Em, 8/2:1+2=A7 or 3:2.5=F#4.`;
+
+function partOf(text: string | undefined): number | undefined {
+  if (text === undefined) return undefined;
+  const part = Number(text);
+  if (!Number.isInteger(part) || part < 1) throw new Usage(`--part is a number from 1, not "${text}".`);
+  return part - 1;
+}
+
+function formatOf(verb: Verb, to: string | undefined, out: string | undefined): Format {
+  if (verb !== "convert") return "abc";
+  const format = chosen(
+    FORMATS.find((f) => f === to),
+    "convert needs --to abc, --to musicxml or --to midi.",
+  );
+  if (format !== "abc" && !out) throw new Usage(`convert --to ${format} writes one file per tune: add --out DIR.`);
+  return format;
+}

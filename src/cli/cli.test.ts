@@ -97,6 +97,50 @@ describe("the command line", () => {
       chord: null,
     });
   });
+  const ENDS = "X:1\nT:Ends\nM:4/4\nL:1/8\nK:G\nD2|:G2BG dGBd|c2ec A2FA|1 B2AG F2D2:|2 B2AF G4|]\n";
+  type Entry = { bar: number; ending?: number; beat: number; duration: number; alternatives: Priced[] };
+  type Priced = { symbol?: string; pitch?: string | null; cost: number; beat?: number; duration?: number };
+  it.each([
+    ["chords", "chords", ["--style", "dance band"]],
+    ["chords", "chords", ["--style", "colour"]],
+    ["harmony", "line", ["--school", "drone and pedal"]],
+    ["harmony", "line", ["--school", "chord-fit"]],
+  ])("%s: anyone can check a price by locking it (%s %j)", async (verb, list, options) => {
+    const { lines } = await run([verb, ...options, "-"], ENDS);
+    const total = lines[0]!.total as number;
+    const entries = lines[0]![list] as Entry[];
+    const priced = entries.flatMap((e) => e.alternatives.slice(0, 2).map((a) => ({ e, a })));
+    expect(priced.some(({ e }) => e.ending === 2)).toBe(true);
+    for (const { e, a } of priced.filter((_, i) => i % 5 === 0)) {
+      const where = `${e.bar}${e.ending ? `/${e.ending}` : ""}:${a.beat ?? e.beat}+${a.duration ?? e.duration}`;
+      const value = a.symbol ?? a.pitch ?? "rest";
+      const locked = await run([verb, ...options, "--lock", `${where}=${value}`, "-"], ENDS);
+      expect((locked.lines[0]!.total as number) - total, `${where}=${value}`).toBeCloseTo(a.cost, 5);
+    }
+  });
+  it("a lock goes by bar, ending and beat, holds as long as what stood there, and is refused where nothing stands", async () => {
+    const chord = async (lock: string) => {
+      const { code, lines, err } = await run(["chords", "--lock", lock, "-"], ENDS);
+      const found = (lines[0]?.chords as (Entry & { symbol: string; locked: boolean })[] | undefined)?.find(
+        (c) => c.locked,
+      );
+      return [code, found && [found.bar, found.ending, found.beat, found.duration, found.symbol], err.slice(0, 200)];
+    };
+    expect(await chord("3:1+4=Em")).toEqual([0, [3, undefined, 1, 4, "Em"], ""]);
+    expect(await chord("3/2:3+2=Em")).toEqual([0, [4, 2, 3, 2, "Em"], ""]);
+    expect(await chord("9:1=Em")).toEqual([
+      1,
+      undefined,
+      expect.stringContaining("bar 9, which this tune does not have"),
+    ]);
+    expect(await chord("2:9=Em")).toEqual([1, undefined, expect.stringContaining("beat 9 of bar 2")]);
+    expect(await chord("2:1=hum")).toEqual([1, undefined, expect.stringContaining('"hum", which is no chord')]);
+    const note = await run(["harmony", "--lock", "1:1=G3", "-"], ENDS);
+    expect((note.lines[0]!.line as { locked: boolean; pitch: string }[]).find((n) => n.locked)?.pitch).toBe("G3");
+    const broken = await run(["harmony", "--lock", "1:1=A5", "-"], ENDS);
+    const named = (broken.lines[0]!.line as { broken?: string[] }[]).find((n) => n.broken);
+    expect(named?.broken).toEqual(["never across the melody"]);
+  });
   it("converts to ABC on standard output and to files by index and title", async () => {
     const abc = await run(["convert", "--to", "abc", "-"], GOOD);
     expect([abc.code, abc.out.startsWith("X:1\nT:Tar and Twine\n")]).toEqual([0, true]);
@@ -133,6 +177,10 @@ describe("the command line", () => {
     [["convert", "--to", "midi", "x.abc"], "add --out DIR"],
     [["analyse", "--style", "x", "x.abc"], "analyse has no option --style"],
     [["analyse", "--wrong", "x.abc"], "--wrong"],
+    [["constructor", "x.abc"], '"constructor" is not a verb'],
+    [["chords", "--style", "constructor", "x.abc"], 'no style "constructor"'],
+    [["chords", "--lock", "first bar", "x.abc"], '"first bar" is not a lock'],
+    [["analyse", "--lock", "1:1=D", "x.abc"], "analyse has no option --lock"],
   ])("wrong usage %j ends with 2", async (args, message) => {
     const { code, err } = await run(args);
     expect(code).toBe(2);

@@ -1,11 +1,12 @@
-import { type Analysis, analyse, inventory, strainKeys, ownKeys, shiftWords } from "../core/analysis";
-import { type ChordPlan, deriveChords, fileLocks } from "../core/chords";
+import { type Analysis, analyse, inventory, ownKeys, shiftWords, strainKeys } from "../core/analysis";
+import { type ChordLock, type ChordPlan, type ChordRequest, deriveChords, fileLocks, settled } from "../core/chords";
 import { performanceMidi, sheetMusicXml, tuneAbc } from "../core/formats";
-import { deriveHarmony } from "../core/harmony";
+import { deriveHarmony, type HarmonyLine, type HarmonyLock, type HarmonyRequest } from "../core/harmony";
 import { perform } from "../core/performance";
 import { beatAt, metreName, type Place, quarters, type Tune, tuneSheet } from "../core/score";
-import { parseChord, pitchName, semitoneOf } from "../core/theory";
+import { parseChord, parsePitch, type Pitch, pitchName, semitoneOf } from "../core/theory";
 import type { Options, Verb } from "./arguments";
+import { endingOf, type LockWish, placeOf } from "./locks";
 
 export type Result = { json: object } | { content: string | Uint8Array };
 
@@ -85,35 +86,60 @@ function analysed(tune: Tune, { inferKey, inferType }: Options) {
   };
 }
 
-type Worked = { analysis: Analysis; plan: ChordPlan; phraseEnds: Set<number> };
+type Ground = { analysis: Analysis; request: Omit<ChordRequest, "locks">; own: ChordLock[] };
 
-function worked(tune: Tune, { style, infer }: Options): Worked {
+/** What chords are planned over, and the locks the file itself gives. */
+function groundOf(tune: Tune, { style, infer }: Options): Ground {
   const analysis = analyse(tune);
   const { places, form } = analysis;
-  const plan = deriveChords({
-    places,
-    phrases: form.phrases,
-    keys: strainKeys(tune, analysis),
-    style,
-    locks: infer ? [] : fileLocks(places),
+  return {
+    analysis,
+    request: { places, phrases: form.phrases, keys: strainKeys(tune, analysis), style },
+    own: infer ? [] : fileLocks(places),
+  };
+}
+
+/** A bar as every line of JSON names it: its number, and its ending where it is a later one. */
+function barName(place: Place, places: readonly Place[]): { bar: number; ending?: number } {
+  const ending = endingOf(place, places);
+  return ending > 1 ? { bar: place.number, ending } : { bar: place.number };
+}
+
+/** When something stands: bar, beat, and quarter notes from the start of the written tune. */
+const spot = (place: Place, at: number, ticks: number, places: readonly Place[]) => ({
+  ...barName(place, places),
+  beat: six(beatAt(place, at)),
+  at: quarters(at),
+  duration: quarters(ticks),
+});
+
+/** The chords as asked for, with locks from the command line laid over those of the file. */
+function planned({ analysis, request, own }: Ground, wishes: readonly LockWish[]): ChordPlan {
+  if (wishes.length === 0) return deriveChords({ ...request, locks: own });
+  const free = deriveChords({ ...request, locks: own });
+  const locks = wishes.map((wish): ChordLock => {
+    const { place, at, ticks } = placeOf(wish, analysis.places);
+    const symbol = parseChord(wish.value)?.symbol;
+    if (!symbol) throw new RangeError(`--lock names "${wish.value}", which is no chord. Write Em, A7 or D/F#.`);
+    // Without a length it lasts as long as the chord it takes the place of.
+    const there = free.chords.find((c) => c.bar === place.index && c.at <= at && at < c.at + c.ticks);
+    const until = there ? there.at + there.ticks : place.ticks;
+    return { bar: place.index, at, ticks: ticks ?? until - at, symbol, by: "teacher" };
   });
-  return { analysis, plan, phraseEnds: new Set(form.phrases.map((p) => p.to)) };
+  return deriveChords({ ...request, locks: settled(own, locks) });
 }
 
 function chorded(tune: Tune, options: Options) {
-  const {
-    analysis: { places },
-    plan,
-  } = worked(tune, options);
+  const ground = groundOf(tune, options);
+  const { places } = ground.analysis;
+  const plan = planned(ground, options.locks);
   return {
     style: plan.style,
+    total: six(plan.cost),
     chords: plan.chords.map((c) => {
       const place = places[c.bar] as Place;
       return {
-        bar: place.number,
-        beat: six(beatAt(place, place.at + c.at)),
-        at: quarters(place.at + c.at),
-        duration: quarters(c.ticks),
+        ...spot(place, place.at + c.at, c.ticks, places),
         symbol: c.symbol,
         roman: c.roman,
         locked: c.locked,
@@ -123,61 +149,76 @@ function chorded(tune: Tune, options: Options) {
           .map((a) => ({
             symbol: a.symbol,
             cost: six(a.cost),
-            ...(a.at === undefined || a.ticks === undefined
-              ? {}
-              : { at: six(quarters((places[c.bar] as Place).at + a.at)), duration: six(quarters(a.ticks)) }),
+            ...(a.at === undefined || a.ticks === undefined ? {} : spot(place, place.at + a.at, a.ticks, places)),
           })),
       };
     }),
   };
 }
 
+/** What a chord is to someone who compares roots and thirds. */
+function kindOf(symbol: string): string {
+  const found = parseChord(symbol);
+  if (!found) return symbol;
+  return found.root + (found.classes.includes((semitoneOf(found.root) + 3) % 12) ? "m" : "");
+}
+
 /** Runners-up of other roots or thirds, the cheapest form of each: A7 is no other chord than A. */
 function distinct({ symbol, alternatives }: ChordPlan["chords"][number]) {
-  const kind = (name: string) => {
-    const c = parseChord(name);
-    return c ? c.root + (c.classes.includes((semitoneOf(c.root) + 3) % 12) ? "m" : "") : name;
-  };
-  const known = new Set([kind(symbol)]);
+  const known = new Set([kindOf(symbol)]);
   return alternatives.filter((a) => {
-    const own = kind(a.symbol);
-    return !known.has(own) && known.add(own);
+    const kind = kindOf(a.symbol);
+    const fresh = !known.has(kind);
+    known.add(kind);
+    return fresh;
   });
 }
 
-function harmonised(tune: Tune, options: Options) {
-  const {
-    analysis: { places },
-    plan,
-    phraseEnds,
-  } = worked(tune, options);
-  const line = deriveHarmony({
-    places,
-    plan,
-    phraseEnds,
-    school: options.school,
-    side: options.side,
-    instrument: options.instrument,
+function noteLocks(wishes: readonly LockWish[], places: readonly Place[], free: HarmonyLine): HarmonyLock[] {
+  return wishes.map((wish): HarmonyLock => {
+    const { place, at, ticks } = placeOf(wish, places);
+    const there = free.notes.find((n) => n.bar === place.index && n.at - place.at === at);
+    if (!there)
+      throw new RangeError(`--lock names bar ${wish.bar}, beat ${wish.beat}, where no note of the line starts.`);
+    const pitch = ["rest", "z"].includes(wish.value) ? null : pitchNamed(wish.value);
+    return { bar: place.index, at, ticks: ticks ?? there.ticks, pitch };
   });
+}
+
+function pitchNamed(name: string): Pitch {
+  try {
+    return parsePitch(name);
+  } catch {
+    throw new RangeError(`--lock names "${name}", which is no note. Write F#4, Bb3 or rest.`);
+  }
+}
+
+function harmonised(tune: Tune, options: Options) {
+  const ground = groundOf(tune, options);
+  const { places, form } = ground.analysis;
+  const { school, side, instrument } = options;
+  const phraseEnds = new Set(form.phrases.map((p) => p.to));
+  const request: HarmonyRequest = { places, plan: planned(ground, []), phraseEnds, school, side, instrument };
+  const free = deriveHarmony(request);
+  const locks = noteLocks(options.locks, places, free);
+  const line = locks.length > 0 ? deriveHarmony({ ...request, locks }) : free;
   return {
     school: line.school,
     side: line.side,
     instrument: line.instrument,
     clash: line.clash,
-    line: line.notes.map((n) => {
-      const place = places[n.bar] as Place;
-      return {
-        bar: place.number,
-        beat: six(beatAt(place, n.at)),
-        at: quarters(n.at),
-        duration: quarters(n.ticks),
-        pitch: n.pitch ? pitchName(n.pitch) : null,
-        melody: n.melody ? pitchName(n.melody) : null,
-        interval: n.interval,
-        chord: n.chord,
-        reason: n.reason,
-      };
-    }),
+    total: six(line.cost),
+    line: line.notes.map((n) => ({
+      ...spot(places[n.bar] as Place, n.at, n.ticks, places),
+      pitch: n.pitch ? pitchName(n.pitch) : null,
+      melody: n.melody ? pitchName(n.melody) : null,
+      interval: n.interval,
+      chord: n.chord,
+      locked: n.locked,
+      ...(n.broken ? { broken: n.broken } : {}),
+      reason: n.reason,
+      alternatives: n.alternatives.map((a) => ({ pitch: a.pitch ? pitchName(a.pitch) : null, cost: six(a.cost) })),
+    })),
   };
 }
 

@@ -1,7 +1,7 @@
 import type { Phrase } from "../analysis";
 import { beatTicks, type Place, strength } from "../score";
 import { costsAt, priceOf, type Solution, solve, isConflict, solved } from "../search";
-import { chord, className, type Key, parseChord, roman } from "../theory";
+import { chord, className, type Key, roman } from "../theory";
 import { type Candidate, candidate, localCosts, moveCosts, roleOf } from "./costs";
 import { reasonFor } from "./explain";
 import type { ChordLock, ChordPlan, NoteRole, PlannedChord } from "./model";

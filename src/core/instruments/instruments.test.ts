@@ -1,7 +1,6 @@
-import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
-import { midi, parsePitch, pitchName } from "../theory";
-import { INSTRUMENTS, instrument, tuned } from ".";
+import { midi } from "../theory";
+import { INSTRUMENTS, instrument } from ".";
 
 const named = (name: string) => {
   const found = instrument(name);
