@@ -11,11 +11,11 @@ import {
   type ChordProblem,
   type Ground,
   type Heard,
-  heardIn,
+  heardUnder, heardWhole,
   keyAt,
   lockAt,
 } from "./problem";
-import { type Segment, segments } from "./segments";
+import type { Segment } from "./segments";
 import { heldLocks } from "./songSheet";
 import { borrowed, chordOn, type Style, THREE_CHORD } from "./styles";
 import { TASTE } from "./taste";
@@ -41,11 +41,11 @@ export function deriveChords({ places, phrases, keys, style = THREE_CHORD, locks
     ends: new Set(phrases.map((p) => p.to)),
     keys,
   };
-  const heard = heardIn(ground, locks);
+  const whole = heardWhole(ground);
+  const heard = heardUnder(ground, whole, locks);
   if (heard.cut.length === 0) {
     return { style: style.name, vocabulary: [], cost: 0, chords: [], fits: places.map(() => 1) };
   }
-  const whole = cutsBeats(ground, heard) ? heardIn(ground, []) : heard;
   const sets = keys.map((key, strain) => {
     const set = bestSet(whole, keys, key, style);
     return style.borrows ? [...new Set([...set, ...borrowed(namesOf(whole.cut, strain), key)])] : set;
@@ -63,9 +63,6 @@ export function deriveChords({ places, phrases, keys, style = THREE_CHORD, locks
     fits: barFits(places, chords),
   };
 }
-
-/** Whether locks cut the tune anywhere but at its beats, or open a pickup. */
-const cutsBeats = ({ places, ends }: Ground, { cut }: Heard): boolean => segments(places, ends).length !== cut.length;
 
 /** Names of a strain's melody notes, those left out that only pass by or neighbour off the beat. */
 const namesOf = (cut: readonly Segment[], strain: number): Set<string> =>

@@ -23,9 +23,29 @@ export type Ground = {
 /** Beats of a tune, cut where locks ask for it, and what the model hears in each. */
 export type Heard = { cut: readonly Segment[]; beats: readonly Beat[] };
 
-export function heardIn({ places, starts, ends, keys }: Ground, locks: readonly ChordLock[]): Heard {
-  const cut = segments(places, ends, locks);
-  return { cut, beats: beatsOf(cut, keys, starts) };
+const heardIn = ({ starts, keys }: Ground, cut: readonly Segment[]): Heard => ({
+  cut,
+  beats: beatsOf(cut, keys, starts),
+});
+
+/** Bars whose beats were heard before, as long as they live: another style or lock need not hear them again. */
+const known = new WeakMap<readonly Place[], { ground: string; heard: Heard }>();
+
+/** The beats of a tune as it stands, whatever is locked. */
+export function heardWhole(ground: Ground): Heard {
+  const { places, starts, ends, keys } = ground;
+  const name = JSON.stringify([[...starts], [...ends], keys]);
+  const before = known.get(places);
+  if (before?.ground === name) return before.heard;
+  const heard = heardIn(ground, segments(places, ends));
+  known.set(places, { ground: name, heard });
+  return heard;
+}
+
+/** The beats as locks cut them; those of the tune itself where locks keep to its beats. */
+export function heardUnder(ground: Ground, whole: Heard, locks: readonly ChordLock[]): Heard {
+  const cut = segments(ground.places, ground.ends, locks);
+  return cut.length === whole.cut.length ? whole : heardIn(ground, cut);
 }
 
 export const keyAt = (keys: readonly Key[], segment: Segment): Key => keys[segment.place.strain] ?? (keys[0] as Key);

@@ -125,27 +125,46 @@ function faultsOf(parts: readonly Part[], lines: readonly DerivedLine[], plan: C
   return together([...voices, rootBass(plan, analysis.places)], analysis.places, running);
 }
 
-/** Derives a whole work. Pure: the same work gives the same result. */
-export function derive(work: Work): Derived {
-  const analysis = analyse(work.tune);
-  const { places, form } = analysis;
-  const plan = planOf(work, analysis);
-  const lines = work.lines.map((line) => harmonyOf(line, analysis, plan));
-  const parts = partsOf(work, analysis, plan, lines);
-  return {
-    analysis,
-    weave: weave(
-      places,
-      form,
-      work.tune.strains.map((s) => s.label),
-    ),
-    plan,
-    lines,
-    faults: faultsOf(parts, lines, plan, analysis),
-    chords: printedChords(plan, places),
-    parts,
+/** Remembers the last thing made and what it was made from; made anew where that differs. */
+function lastMade<T>(): (from: unknown, make: () => T) => T {
+  let last: { from: string; made: T } | undefined;
+  return (from, make) => {
+    const now = JSON.stringify(from);
+    if (last?.from !== now) last = { from: now, made: make() };
+    return last.made;
   };
 }
+
+/**
+ * A deriver that keeps what a change of the work leaves alone: the analysis where the tune is the same, the chords where neither they nor
+ * it changed, each line over the same chords. It gives what `derive` gives, sooner.
+ */
+export function makeDeriver(): (work: Work) => Derived {
+  const analysed = lastMade<{ analysis: Analysis; cells: Cell[] }>();
+  const planned = lastMade<ChordPlan>();
+  const drawn = new Map<string, ReturnType<typeof lastMade<DerivedLine>>>();
+  return (work) => {
+    const { tune, style, fileChords, locks } = work;
+    const { analysis, cells } = analysed(tune, () => {
+      const made = analyse(tune);
+      const labels = tune.strains.map((s) => s.label);
+      return { analysis: made, cells: weave(made.places, made.form, labels) };
+    });
+    const chosen = [tune, style, fileChords, locks];
+    const plan = planned(chosen, () => planOf(work, analysis));
+    const lines = work.lines.map((line) => {
+      const own = drawn.get(line.id) ?? lastMade<DerivedLine>();
+      drawn.set(line.id, own);
+      return own([chosen, line], () => harmonyOf(line, analysis, plan));
+    });
+    const parts = partsOf(work, analysis, plan, lines);
+    const faults = faultsOf(parts, lines, plan, analysis);
+    return { analysis, weave: cells, plan, lines, faults, chords: printedChords(plan, analysis.places), parts };
+  };
+}
+
+/** Derives a whole work. Pure: the same work gives the same result. */
+export const derive = (work: Work): Derived => makeDeriver()(work);
 
 /** All parts, or those named (ids), as a sheet to engrave, print, play or save. */
 export const sheetOf = (work: Work, { analysis, parts, chords }: Derived, ...only: readonly string[]): Sheet =>

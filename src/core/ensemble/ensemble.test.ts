@@ -16,6 +16,7 @@ import {
   FILE_CHORDS,
   lockChords,
   lockNote,
+  makeDeriver,
   newWork,
   readWork,
   removeLine,
@@ -165,6 +166,29 @@ describe("editing the tune under decisions", () => {
     const late = lockChords(newWork(TUNE), [{ bar: 2, at: bar / 2, ticks: bar / 2, symbol: "Bm" }]);
     const short = { ...other, events: [{ ticks: bar / 4, pitches: [parsePitch("D5")] }] };
     expect(withTune(late, withBars(bars.map((b, i) => (i === 2 ? short : b)))).locks).toEqual([]);
+  });
+});
+
+describe("a deriver that remembers", () => {
+  it("gives what deriving anew gives, after any change", () => {
+    const remembers = makeDeriver();
+    const start = newWork(TUNE);
+    const other = { ...TUNE, strains: TUNE.strains.map((s) => ({ ...s, bars: s.bars.slice(1) })) };
+    const steps: Work[] = [
+      start,
+      { ...start, style: "Colour" },
+      lockChords(start, [{ bar: 1, at: 0, ticks: bar, symbol: "Bm" }]),
+      lockChords(start, [{ bar: 1, at: 840, ticks: 1680, symbol: "Bm" }]),
+      changeLine(start, LINE, { school: "Thirds", side: "above" }),
+      lockNote(start, LINE, { bar: 0, at: 0 }, null),
+      addLine(start, "Octave", "below"),
+      withTune(start, other),
+      start,
+    ];
+    for (const work of steps) expect(remembers(work)).toEqual(derive(work));
+    const again = remembers({ ...start, backing: "block" });
+    expect(again.plan).toBe(remembers(start).plan);
+    expect(again.analysis).toBe(remembers(start).analysis);
   });
 });
 

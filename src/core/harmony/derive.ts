@@ -82,7 +82,7 @@ function harmonyProblem(
   return {
     states,
     locks,
-    limits: noteLimits(slots, on),
+    limits: noteLimits(slots, on, (i) => locks.has(i)),
     moveLimits: [running(slots)],
     local: localCosts(slots),
     moves: moveCosts(slots),
@@ -102,10 +102,8 @@ const namesOf = (slots: readonly Slot[], of: (school: School) => readonly { name
 
 function localCosts(slots: readonly Slot[]): LocalCost<Choice>[] {
   const wishes = namesOf(slots, (s) => s.wishes).map((name): LocalCost<Choice> => {
-    const bySlot = slots.map((slot) => slot.school.wishes.filter((w) => w.name === name));
-    const at = (i: number, choice: Choice) =>
-      choice.pitch ? sum(bySlot[i] ?? [], (wish) => wish.of(choice, slots[i] as Slot)) : 0;
-    return { name, at };
+    const bySlot = slots.map((slot) => slot.school.wishes.find((w) => w.name === name));
+    return { name, at: (i, choice) => (choice.pitch ? (bySlot[i]?.of(choice, slots[i] as Slot) ?? 0) : 0) };
   });
   return [
     ...wishes,
@@ -115,12 +113,20 @@ function localCosts(slots: readonly Slot[]): LocalCost<Choice>[] {
 }
 
 function moveCosts(slots: readonly Slot[]): MoveCost<Choice>[] {
+  // All names ask about one move in turn: what it is like is worked out once.
+  let [at, from, to]: [number, Choice, Choice] = [-1, REST, REST];
+  let step: Step | undefined;
+  const stepped = (i: number, a: Choice, b: Choice) => {
+    if (at !== i || from !== a || to !== b) step = stepOf(slots[i - 1] as Slot, a, slots[i] as Slot, b);
+    [at, from, to] = [i, a, b];
+    return step;
+  };
   const goings = namesOf(slots, (s) => s.goings).map((name): MoveCost<Choice> => {
-    const bySlot = slots.map((slot) => slot.school.goings.filter((g) => g.name === name));
+    const bySlot = slots.map((slot) => slot.school.goings.find((g) => g.name === name));
     const into = (i: number, a: Choice, b: Choice) => {
-      const own = bySlot[i] ?? [];
-      const step = own.length > 0 ? stepOf(slots[i - 1] as Slot, a, slots[i] as Slot, b) : undefined;
-      return step ? sum(own, (going) => going.of(step)) : 0;
+      const going = bySlot[i];
+      const step = going && stepped(i, a, b);
+      return step ? going.of(step) : 0;
     };
     return { name, into };
   });
@@ -129,8 +135,6 @@ function moveCosts(slots: readonly Slot[]): MoveCost<Choice>[] {
     { name: "breaking off", into: (_, a, b) => ((a.pitch === null) === (b.pitch === null) ? 0 : ENTRY) },
   ];
 }
-
-const sum = <T>(list: readonly T[], of: (item: T) => number) => list.reduce((total, item) => total + of(item), 0);
 
 /** How the line goes from one note to the next, as schools look at it; undefined into and out of rests. */
 function stepOf(before: Slot, a: Choice, after: Slot, b: Choice): Step | undefined {

@@ -45,11 +45,18 @@ const PROMISES: readonly Promised[] = [
 export const isKept = (choice: Choice, slot: Slot, on: Instrument): boolean =>
   PROMISES.every((promise) => promise.kept(choice, slot, on));
 
-/** The promises about notes as limits of the search. A rest keeps them all. */
-export const noteLimits = (slots: readonly Slot[], on: Instrument): LocalLimit<Choice>[] =>
+/**
+ * The promises about notes as limits of the search. A rest keeps them all, and so does every free choice, since `choices` offers no
+ * other: only what is settled (by slot) can break one.
+ */
+export const noteLimits = (
+  slots: readonly Slot[],
+  on: Instrument,
+  settled: (slot: number) => boolean,
+): LocalLimit<Choice>[] =>
   PROMISES.map(({ name, kept }) => ({
     name,
-    broken: (i, choice) => choice.pitch !== null && !kept(choice, slots[i] as Slot, on),
+    broken: (i, choice) => settled(i) && choice.pitch !== null && !kept(choice, slots[i] as Slot, on),
   }));
 
 /** The promise about going on: no two fifths, octaves or unisons running, but for octaves in schools that want them. */

@@ -99,8 +99,8 @@ export function firstLayer(
     const d = inputRow(index[k + 3] as number, root);
     const [p, q, r, s] = [value[k], value[k + 1], value[k + 2], value[k + 3]] as [number, number, number, number];
     for (let u = 0; u < ROW; u++) {
-      const [first, second] = [(inputs[a + u] as number) * p, (inputs[b + u] as number) * q];
-      sums[u]! += first + second + (inputs[c + u] as number) * r + (inputs[d + u] as number) * s;
+      const half = (inputs[a + u] as number) * p + (inputs[b + u] as number) * q;
+      sums[u]! += half + (inputs[c + u] as number) * r + (inputs[d + u] as number) * s;
     }
   }
   for (; k < index.length; k++) {

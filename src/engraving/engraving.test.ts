@@ -1,9 +1,9 @@
 import { pathToFileURL } from "node:url";
 import { VerovioToolkit } from "verovio/esm";
 import { beforeAll, describe, expect, it } from "vitest";
-import { derive, newWork, sheetOf } from "../../core/ensemble";
-import { slice } from "../../core/score";
-import { tuneOf } from "../../testing/abc";
+import { derive, newWork, sheetOf } from "../core/ensemble";
+import { slice } from "../core/score";
+import { tuneOf } from "../testing/abc";
 import { drawPages, drawRow } from "./draw";
 
 let verovio: VerovioToolkit;

@@ -1,6 +1,6 @@
 import type { VerovioToolkit } from "verovio/esm";
-import { sheetMusicXml } from "../../core/formats";
-import type { Sheet } from "../../core/score";
+import { sheetMusicXml } from "../core/formats";
+import type { Sheet } from "../core/score";
 
 /** Size of the engraving: percent of the engraver's own units. */
 const ROW_SCALE = 40;

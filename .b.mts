@@ -1,0 +1,16 @@
+import { readFileSync } from "node:fs";
+import { analyse, strainKeys } from "./src/core/analysis";
+import { deriveChords } from "./src/core/chords";
+import { deriveHarmony } from "./src/core/harmony";
+import { FIDDLE } from "./src/core/instruments";
+import { derive, newWork } from "./src/core/ensemble";
+import { readAbc } from "./src/core/formats";
+const tunes = readAbc(readFileSync("/work/main/demo/tunes.abc","utf8")).tunes.map(t=>t.tune);
+const reel=tunes[0]!; const tune={...reel,strains:[...reel.strains,...reel.strains]};
+const med=(n:string,f:()=>unknown)=>{for(let i=0;i<10;i++)f();const ts=Array.from({length:20},()=>{const t=performance.now();f();return performance.now()-t}).sort((a,b)=>a-b);console.log(n,ts[10]!.toFixed(1))};
+const a=analyse(tune); med("analyse",()=>analyse(tune));
+const req={places:a.places,phrases:a.form.phrases,keys:strainKeys(tune,a)};
+const plan=deriveChords(req); med("chords",()=>deriveChords(req));
+const ends=new Set(a.form.phrases.map(p=>p.to));
+med("harmony",()=>deriveHarmony({places:a.places,plan,phraseEnds:ends,instrument:FIDDLE} as any));
+const w=newWork(tune); med("derive",()=>derive(w));
