@@ -21,7 +21,7 @@ const config: NextConfig = {
   agentRules: false,
   poweredByHeader: false,
   reactStrictMode: true,
-  serverExternalPackages: ["better-sqlite3"],
+  serverExternalPackages: ["better-sqlite3", "verovio"],
   turbopack: { root: import.meta.dirname },
   experimental: { serverActions: { bodySizeLimit: "12mb" } },
   headers: async () => [

@@ -14,7 +14,7 @@ import { FIDDLE } from "../src/core/instruments";
 import { slice } from "../src/core/score";
 import { countTunes, openDatabase } from "../src/db";
 import { collection, takeCuttings } from "../src/server/collection";
-import { drawPages, drawRow } from "../src/workers/engrave/draw";
+import { drawPages, drawRow } from "../src/engraving";
 
 const demo = readFileSync("demo/tunes.abc", "utf8");
 const [reel] = readAbc(demo).tunes;
@@ -42,7 +42,9 @@ const plan = chords();
 const phraseEnds = new Set(analysis.form.phrases.map((p) => p.to));
 median("analysis, 32 bars", () => analyse(tune));
 median("chords, 32 bars", chords);
-median("one harmony line, 32 bars", () => deriveHarmony({ places: analysis.places, plan, phraseEnds, instrument: FIDDLE }));
+median("one harmony line, 32 bars", () =>
+  deriveHarmony({ places: analysis.places, plan, phraseEnds, instrument: FIDDLE }),
+);
 median("whole derivation, 32 bars", () => derive(work));
 const derived = derive(work);
 median("MusicXML of all parts, 32 bars", () => sheetMusicXml(sheetOf(work, derived)));

@@ -18,11 +18,10 @@ function split(source: string): { script: string; wasm: Uint8Array } {
   const text = new Function(`return '${source.slice(from + open.length, to)}'`)() as string;
   // The module's own decoding: characters over 255 stand for zero.
   const wasm = Uint8Array.from(text, (c) => (~c.charCodeAt(0) >> 8) & c.charCodeAt(0));
-  const script =
-    `${source.slice(0, from)}function findWasmBinary(){return ""}${source.slice(to + 3)}`.replace(
-      load,
-      "return await WebAssembly.instantiateStreaming(moduleArg.wasm,imports)",
-    );
+  const script = `${source.slice(0, from)}function findWasmBinary(){return ""}${source.slice(to + 3)}`.replace(
+    load,
+    "return await WebAssembly.instantiateStreaming(moduleArg.wasm,imports)",
+  );
   return { script, wasm };
 }
 

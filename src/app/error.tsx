@@ -1,5 +1,6 @@
 "use client";
-import { Box, Button, Heading, Text } from "@chakra-ui/react";
+import { Box, Heading, Text } from "@chakra-ui/react";
+import { SolidButton } from "../ui/controls/buttons";
 
 export default function ErrorPage({ error, reset }: { error: Error; reset: () => void }) {
   return (
@@ -10,7 +11,7 @@ export default function ErrorPage({ error, reset }: { error: Error; reset: () =>
       <Text color="quiet" mb="5">
         {error.message || "Something went wrong on the way."} Your work is saved as it was.
       </Text>
-      <Button onClick={reset}>Try again</Button>
+      <SolidButton onClick={reset}>Try again</SolidButton>
     </Box>
   );
 }

@@ -8,6 +8,8 @@ const PAGE_SCALE = 42;
 
 const COMMON = {
   svgHtml5: true,
+  svgFormatRaw: true,
+  svgRemoveXlink: true,
   svgViewBox: true,
   header: "none",
   footer: "none",
@@ -36,7 +38,29 @@ export function drawRow(verovio: VerovioToolkit, sheet: Sheet, width: number): D
     pageMarginBottom: 10,
   });
   verovio.loadData(sheetMusicXml(sheet, { ids: true, row: true }));
-  return { svg: verovio.renderToSVG(1), log: verovio.getLog() };
+  return { svg: withFretLabels(verovio.renderToSVG(1), sheet), log: verovio.getLog() };
+}
+
+/**
+ * Half frets by their own labels. MusicXML knows whole frets only, so that 6+ is engraved as 6: the plus is written into the drawing, found by
+ * the id of its note.
+ */
+function withFretLabels(svg: string, { staves, places }: Sheet): string {
+  let labelled = svg;
+  for (const staff of staves.filter((s) => s.tab)) {
+    staff.bars.forEach((bar, i) => {
+      bar.forEach(({ technique }, e) => {
+        const fret = technique?.notes?.[0]?.fret;
+        if (!fret?.endsWith("+")) return;
+        const id = `data-id="${staff.id}.${places[i]?.index}.${e}"`;
+        const at = labelled.indexOf(id);
+        const end = labelled.indexOf("</g>", at);
+        const text = labelled.slice(at, end).replace(/>(\d+)</, ">$1+<");
+        if (at >= 0) labelled = labelled.slice(0, at) + text + labelled.slice(end);
+      });
+    });
+  }
+  return labelled;
 }
 
 /** A whole sheet on A4 pages, with a new system at each bar in `systems`. */

@@ -9,3 +9,7 @@ declare module "verovio/esm" {
     getVersion(): string;
   }
 }
+declare module "verovio/wasm" {
+  const create: () => Promise<unknown>;
+  export default create;
+}

@@ -259,16 +259,17 @@ export function bringBack(db: Db, id: number, revision: number): Loaded | undefi
   return load(db, id);
 }
 
-/** Records source and rights of several tunes, a step in each. */
+/** Records source and rights of several tunes, a step in each, in one transaction. */
 export function recordRights(db: Db, ids: readonly number[], rights: Rights, source: string | undefined): void {
-  for (const id of ids) {
-    const loaded = load(db, id);
-    if (loaded)
-      save(db, id, "Rights recorded", {
-        ...loaded.work,
-        tune: { ...loaded.work.tune, rights, ...(source ? { source: source.slice(0, 2000) } : {}) },
-      });
-  }
+  db.$client.transaction(() => {
+    for (const id of ids) {
+      const loaded = load(db, id);
+      if (!loaded) continue;
+      const { tune } = loaded.work;
+      const recorded = { ...tune, rights, ...(source ? { source: source.slice(0, 2000) } : {}) };
+      save(db, id, "Rights recorded", { ...loaded.work, tune: recorded });
+    }
+  })();
 }
 
 export const isEmpty = (db: Db): boolean => countTunes(db) === 0;

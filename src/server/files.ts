@@ -5,45 +5,43 @@ import type { Sheet } from "../core/score";
 
 export type Download = { name: string; type: string; content: string | Uint8Array };
 
-/** Formats a part can be taken away in. */
-export const FORMATS: Record<
-  string,
-  { type: string; write: (work: Work, sheet: Sheet, derived: Derived) => string | Uint8Array }
-> = {
-  musicxml: { type: "application/vnd.recordare.musicxml+xml", write: (_, sheet) => sheetMusicXml(sheet) },
-  abc: { type: "text/vnd.abc; charset=utf-8", write: (_, sheet) => sheetAbc(sheet) },
-  cho: {
-    type: "text/plain; charset=utf-8",
-    write: (work, _, { analysis, chords }) =>
-      writeChordPro({
-        tune: work.tune,
-        places: analysis.places,
-        chords,
-        lines: analysis.form.phrases.map((p) => p.from),
-      }),
-  },
-  mid: {
-    type: "audio/midi",
-    write: (work, sheet) =>
-      performanceMidi(perform(work.tune, sheet, { chords: sheet.staves.length > 1, backing: work.backing })),
-  },
-};
+type Made = { work: Work; derived: Derived; sheet: Sheet };
+type Format = { type: string; write: (made: Made) => string | Uint8Array };
+
+const song = ({ work, derived }: Made): string =>
+  writeChordPro({
+    tune: work.tune,
+    places: derived.analysis.places,
+    chords: derived.chords,
+    lines: derived.analysis.form.phrases.map((p) => p.from),
+  });
+/** One part sounds alone; several sound with the chords. */
+const sound = ({ work, sheet }: Made): Uint8Array =>
+  performanceMidi(perform(work.tune, sheet, { chords: sheet.staves.length > 1, backing: work.backing }));
+
+/** Formats a part can be taken away in, by the file's ending. */
+const FORMATS: ReadonlyMap<string, Format> = new Map([
+  ["musicxml", { type: "application/vnd.recordare.musicxml+xml", write: ({ sheet }: Made) => sheetMusicXml(sheet) }],
+  ["abc", { type: "text/vnd.abc; charset=utf-8", write: ({ sheet }: Made) => sheetAbc(sheet) }],
+  ["cho", { type: "text/plain; charset=utf-8", write: song }],
+  ["mid", { type: "audio/midi", write: sound }],
+]);
 
 /**
- * A file of one part ("melody", "moving", "second", "first"), of several ("melody+moving") or of all of them ("all").
- * Undefined for a part or format that does not exist.
+ * A file of one part (by id), of several ("melody+moving") or of all of them ("all"). Undefined for a part or format
+ * that does not exist.
  */
 export function download(work: Work, asked: string, format: string): Download | undefined {
-  const writer = FORMATS[format];
+  const writer = FORMATS.get(format);
   const derived = derive(work);
   const ids = asked === "all" ? [] : [...new Set(asked.split("+"))];
-  const staves = ids.map((id) => derived.parts.find((p) => p.staff.id === id)?.staff);
-  if (!writer || staves.includes(undefined)) return undefined;
+  const parts = ids.map((id) => derived.parts.find((p) => p.id === id));
+  if (!writer || parts.includes(undefined)) return undefined;
   const sheet = sheetOf(work, derived, ...ids);
-  const parts = staves.map((s) => fileName(s?.name ?? "")).join("-and-") || "all-parts";
+  const named = parts.map((p) => fileName(p?.name ?? "")).join("-and-") || "all-parts";
   return {
-    name: `${fileName(work.tune.title)}-${parts}.${format}`,
+    name: `${fileName(work.tune.title)}-${named}.${format}`,
     type: writer.type,
-    content: writer.write(work, sheet, derived),
+    content: writer.write({ work, derived, sheet }),
   };
 }

@@ -9,3 +9,11 @@ export const RIGHTS_WORDS: Record<Rights, string> = {
   licensed: "under a licence",
   "in copyright": "in copyright: no copies without leave",
 };
+
+/** Where a tune comes from and whether it may be copied, as it stands at the foot of a page. */
+export const rightsLine = ({ source, rights }: { source: string; rights: Rights }): string =>
+  [source, FOOT_WORDS.get(rights) ?? rights].filter(Boolean).join(" · ");
+const FOOT_WORDS: ReadonlyMap<Rights, string> = new Map([
+  ["own", "our own tune"],
+  ["unknown", "rights not recorded"],
+]);

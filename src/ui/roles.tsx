@@ -1,18 +1,21 @@
 import { Box } from "@chakra-ui/react";
+import type { Role } from "../core/grading";
 
-/** Each line's colour, shape and letter: never colour alone. Shapes are drawn in a 20 by 20 square. */
-export const ROLES = {
+/** Everything that is heard has a badge: the roles of players, and the chords. */
+export type Voice = Role | "chords";
+
+/** Each voice's colour, shape and letter: never colour alone. Shapes are drawn in a 20 by 20 square. */
+export const VOICES: Record<Voice, { name: string; letter: string; color: string; path: string; drop: number }> = {
   melody: { name: "Melody", letter: "M", color: "woad", path: "M10 1a9 9 0 1 0 0 18a9 9 0 1 0 0-18z", drop: 0 },
-  low: { name: "Low harmony", letter: "L", color: "heather", path: "M0 2h20L10 20z", drop: -2 },
-  high: { name: "High harmony", letter: "H", color: "heather", path: "M10 0l10 18H0z", drop: 2 },
-  note: { name: "Long notes", letter: "N", color: "heather", path: "M0 4h20v12H0z", drop: 0 },
+  "low harmony": { name: "Low harmony", letter: "L", color: "heather", path: "M0 2h20L10 20z", drop: -2 },
+  "high harmony": { name: "High harmony", letter: "H", color: "heather", path: "M10 0l10 18H0z", drop: 2 },
+  "one-note harmony": { name: "Long notes", letter: "N", color: "heather", path: "M0 4h20v12H0z", drop: 0 },
   chords: { name: "Chords", letter: "C", color: "lichen", path: "M10 0l10 10l-10 10L0 10z", drop: 0 },
-} as const;
-export type Role = keyof typeof ROLES;
+};
 
-/** The badge of a role. */
-export function RoleBadge({ role, size = 20 }: { role: Role; size?: number }) {
-  const { letter, path, color, drop } = ROLES[role];
+/** The badge of a voice. */
+export function RoleBadge({ voice, size = 20 }: { voice: Voice; size?: number }) {
+  const { letter, path, color, drop } = VOICES[voice];
   return (
     <Box as="span" display="inline-block" w={`${size}px`} h={`${size}px`} flexShrink={0} color={color} aria-hidden>
       <svg viewBox="0 0 20 20" width={size} height={size} role="presentation">

@@ -59,3 +59,5 @@ export function rhythmCells(from: readonly Place[]): { lengths: number[]; count:
   }
   return [...counts.values()].sort((a, b) => b.count - a.count);
 }
+
+export type Inventory = ReturnType<typeof inventory>;

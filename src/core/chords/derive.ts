@@ -11,7 +11,8 @@ import {
   type ChordProblem,
   type Ground,
   type Heard,
-  heardUnder, heardWhole,
+  heardUnder,
+  heardWhole,
   keyAt,
   lockAt,
 } from "./problem";

@@ -3,6 +3,7 @@ import { Box, CloseButton, Dialog, Flex, Grid, Portal, Text } from "@chakra-ui/r
 import { LENGTHS } from "../typing/LengthSheet";
 import { keyCap, NOTE_EDITS } from "./noteEdits";
 import { Key } from "./panel/parts";
+import { useBench } from "./state";
 
 const SHEET: [string, [string[], string][]][] = [
   [
@@ -54,12 +55,14 @@ const NOTE_KEYS: [string[], string][] = NOTE_EDITS.flatMap((g) => g.edits).map((
 ]);
 
 /** All keys, and the cautions for playing. */
-export function HelpSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
+export function HelpSheet() {
+  const open = useBench((s) => s.help);
+  const setHelp = useBench((s) => s.setHelp);
   return (
     <Dialog.Root
       open={open}
       onOpenChange={(e) => {
-        if (!e.open) onClose();
+        if (!e.open) setHelp(false);
       }}
       size="lg"
       placement="center"

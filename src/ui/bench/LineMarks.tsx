@@ -1,79 +1,143 @@
 "use client";
 import { Box } from "@chakra-ui/react";
-import { memo } from "react";
-import type { HarmonyLine } from "../../core/harmony";
+import { memo, useMemo } from "react";
+import type { HarmonyLine, HarmonyNote } from "../../core/harmony";
 import type { Place } from "../../core/score";
 import { diatonic, scaleStep } from "../../core/theory";
 import type { Measured } from "../engraving/measure";
+import { partOfLine, type RowOf } from "./layout";
+import { useBench } from "./state";
 
-type Props = { line: HarmonyLine; places: readonly Place[]; measured: Measured; numbers: boolean; ghost: boolean };
+type StaffOf = Measured["staves"][number];
+type Props = {
+  notes: readonly HarmonyNote[];
+  line: HarmonyLine;
+  staff: string;
+  places: readonly Place[];
+  measured: Measured;
+};
+
+/** The marks of every line in a row, each on its own staff. */
+export function RowLines({ row, places, measured }: { row: RowOf; places: readonly Place[]; measured: Measured }) {
+  const lines = useBench((s) => s.derived.lines);
+  const parts = useBench((s) => s.derived.parts);
+  const { from, to } = row;
+  const marked = useMemo(
+    () =>
+      lines.flatMap((line) => {
+        const staff = partOfLine(parts, line.id)?.id;
+        return staff ? [{ line, staff, notes: line.notes.filter((n) => n.bar >= from && n.bar <= to) }] : [];
+      }),
+    [lines, parts, from, to],
+  );
+  return marked.map(({ line, staff, notes }) => (
+    <LineMarks key={line.id} notes={notes} line={line} staff={staff} places={places} measured={measured} />
+  ));
+}
+
+/** Steps from a note to where the key's plain third would lie; 0 where it is that third, or where the line goes its own way. */
+function stepsToThird(note: HarmonyNote, line: HarmonyLine, place: Place): number {
+  if (!note.melody || !note.pitch || line.own[note.bar]) return 0;
+  const third = scaleStep(note.melody, line.side === "below" ? -2 : 2, place.key);
+  return diatonic(third) - diatonic(note.pitch);
+}
 
 /**
- * Marks on the second staff: a peg at notes the teacher has settled, interval numbers under the notes, and a hollow
- * ring where the plain third would lie.
+ * Marks on a line's staff: a peg at notes the teacher has settled, interval numbers under the notes, and a hollow ring where the plain
+ * third would lie.
  */
-export const LineMarks = memo(function LineMarks({ line, places, measured, numbers, ghost }: Props) {
-  return (
-    <>
-      {line.notes.map((note) => {
-        const staff = measured.staves.find((s) => s.bar === note.bar && s.staff === "moving");
-        const place = places.find((p) => p.index === note.bar);
-        const x = staff?.notes.find((n) => n.event === note.event)?.x;
-        if (!staff || !place || x === undefined) return null;
-        const step = (staff.bottom - staff.top) / 8;
-        const third =
-          note.melody && note.pitch && !line.own[note.bar]
-            ? scaleStep(note.melody, line.side === "below" ? -2 : 2, place.key)
-            : null;
-        const away = third && note.pitch ? diatonic(third) - diatonic(note.pitch) : 0;
-        const head = staff.heads.get(note.event);
-        const lowest = Math.max(
-          staff.bottom,
-          ...measured.staves.filter((s) => s.staff === "moving").flatMap((s) => [...s.heads.values()]),
-        );
-        return (
-          <Box key={`${note.bar}.${note.event}`} position="absolute" pointerEvents="none" style={{ left: x, top: 0 }}>
-            {note.locked && (
-              <Box
-                position="absolute"
-                w="6px"
-                h="6px"
-                borderRadius="1px"
-                bg="madder"
-                style={{ left: -3, top: staff.top - 10 }}
-              />
-            )}
-            {numbers && note.interval !== null && (
-              <Box
-                position="absolute"
-                w="10px"
-                textAlign="center"
-                fontSize="12px"
-                lineHeight="12px"
-                color="quiet"
-                bg="fleece"
-                borderRadius="2px"
-                style={{ left: -5, top: lowest + 8 }}
-              >
-                {note.interval}
-              </Box>
-            )}
-            {ghost && away !== 0 && head !== undefined && (
-              <Box
-                position="absolute"
-                w="10px"
-                h="7px"
-                borderRadius="50%"
-                border="1.5px solid"
-                borderColor="heather"
-                opacity={0.75}
-                style={{ left: 4, top: head - away * step - 3.5 }}
-                title="where the plain third would be"
-              />
-            )}
-          </Box>
-        );
-      })}
-    </>
-  );
+const LineMarks = memo(function LineMarks({ notes, line, staff: id, places, measured }: Props) {
+  const numbers = useBench((s) => s.numbers);
+  const ghost = useBench((s) => s.ghost);
+  const own = measured.staves.filter((s) => s.staff === id);
+  const lowest = Math.max(...own.flatMap((s) => [s.bottom, ...s.heads.values()]));
+  return notes.map((note) => {
+    const staff = own.find((s) => s.bar === note.bar);
+    const place = places.find((p) => p.index === note.bar);
+    const x = staff?.notes.find((n) => n.event === note.event)?.x;
+    if (!staff || !place || x === undefined) return null;
+    const away = ghost ? stepsToThird(note, line, place) : 0;
+    return (
+      <Box key={`${note.bar}.${note.event}`} position="absolute" pointerEvents="none" style={{ left: x, top: 0 }}>
+        {note.locked && <Peg top={staff.top - 10} broken={note.broken} />}
+        {numbers && note.interval !== null && <Interval number={note.interval} top={lowest + 8} />}
+        {away !== 0 && <Ghost staff={staff} event={note.event} away={away} />}
+      </Box>
+    );
+  });
 });
+
+const Peg = ({ top, broken }: { top: number; broken: readonly string[] | undefined }) => (
+  <Box
+    position="absolute"
+    w="6px"
+    h="6px"
+    borderRadius="1px"
+    bg="madder"
+    outline={broken ? "2px solid var(--chakra-colors-weld)" : undefined}
+    style={{ left: -3, top }}
+  />
+);
+
+const Interval = ({ number, top }: { number: number; top: number }) => (
+  <Box
+    position="absolute"
+    w="10px"
+    textAlign="center"
+    fontSize="12px"
+    lineHeight="12px"
+    color="quiet"
+    bg="fleece"
+    borderRadius="2px"
+    style={{ left: -5, top }}
+  >
+    {number}
+  </Box>
+);
+
+function Ghost({ staff, event, away }: { staff: StaffOf; event: number; away: number }) {
+  const head = staff.heads.get(event);
+  const step = (staff.bottom - staff.top) / 8;
+  return head === undefined ? null : (
+    <Box
+      position="absolute"
+      w="10px"
+      h="7px"
+      borderRadius="50%"
+      border="1.5px solid"
+      borderColor="heather"
+      opacity={0.75}
+      style={{ left: 4, top: head - away * step - 3.5 }}
+      title="where the plain third would be"
+    />
+  );
+}
+
+/** Clash above which a bar gets its notch, and above which it is madder. */
+const NOTCH = 30;
+const HARSH = 50;
+
+/** A notch under every bar in which the first line rubs against the tune. */
+export function Clashes({ measured }: { measured: Measured }) {
+  const clashes = useBench((s) => s.derived.lines[0]?.clashes);
+  const places = useBench((s) => s.derived.analysis.places);
+  return measured.bars.map((b) => {
+    const clash = clashes?.[b.index] ?? 0;
+    return clash < NOTCH ? null : (
+      <Box
+        key={b.index}
+        as="span"
+        position="absolute"
+        h="5px"
+        borderRadius="1px"
+        bg={clash >= HARSH ? "madder" : "weld"}
+        title={`Bar ${places[b.index]?.number}: clash ${clash} of 100`}
+        style={{
+          left: b.left + 4,
+          top: b.bottom + 4,
+          width: Math.max(8, ((b.right - b.left - 8) * clash) / 100),
+        }}
+      />
+    );
+  });
+}

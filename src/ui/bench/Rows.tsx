@@ -1,70 +1,50 @@
 "use client";
 import { Box } from "@chakra-ui/react";
 import { useEffect, useMemo, useRef, useState } from "react";
-import type { Phrase } from "../../core/analysis";
-import type { Derived } from "../../core/ensemble";
-import type { Sheet } from "../../core/score";
-import type { Lens, Selection } from "./lenses";
+import type { Drawing } from "../../server/drawings";
+import { benchSheet, GUTTER, rowsOf, WIDTH_COOKIE } from "./layout";
 import { Row } from "./Row";
-import type { NamingState } from "./useNaming";
-import type { RivalState } from "./useRival";
-import type { SecondState } from "./useSecond";
-import type { Loop } from "./usePlayer";
+import { useBench } from "./state";
+import { useLens } from "./useLens";
 
-type Props = {
-  derived: Derived;
-  sheet: Sheet;
-  lens: Lens;
-  selection: Selection;
-  onSelect: (next: Selection) => void;
-  bar: number;
-  sounding: number | null;
-  loop: Loop;
-  onPick: (bar: number, extend: boolean) => void;
-  rival: RivalState;
-  second: SecondState;
-  onDragLine: (index: number, steps: number) => void;
-  onMoveChange: (index: number, beats: number) => void;
-  naming: NamingState;
-  onDrag: (bar: number, event: number, steps: number) => void;
-};
+/** Under this width of the window the gutter stands over its row. */
+const STACKED = 768;
+const COOKIE_AGE = 60 * 60 * 24 * 365;
 
-/** Width of the gutter with the phrase's name, and the narrowest row that still holds four bars. */
-export const GUTTER = 132;
-const NARROW = 620;
-
-/** All phrases, a row each; on narrow screens two bars a row. */
-export function Rows(props: Props) {
-  const { derived, sheet } = props;
+/** The width of a row's music: what the server laid out for, until it is measured; then remembered for the next page. */
+function useRowWidth(usual: number) {
   const box = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(0);
+  const [width, setWidth] = useState(usual);
   useEffect(() => {
-    const measure = () =>
-      setWidth(Math.floor((box.current?.clientWidth ?? 0) - (window.innerWidth < 700 ? 0 : GUTTER)));
+    const measure = () => {
+      const found = Math.floor((box.current?.clientWidth ?? 0) - (window.innerWidth < STACKED ? 0 : GUTTER));
+      if (found < 100) return;
+      setWidth(found);
+      // biome-ignore lint/suspicious/noDocumentCookie: the server reads it to draw the next page's rows at this width
+      document.cookie = `${WIDTH_COOKIE}=${found}; path=/; max-age=${COOKIE_AGE}; samesite=strict`;
+    };
     measure();
     const observer = new ResizeObserver(measure);
     if (box.current) observer.observe(box.current);
     return () => observer.disconnect();
   }, []);
-  const rows = useMemo(
-    () =>
-      derived.analysis.form.phrases.flatMap((phrase): { phrase: Phrase; from: number; to: number }[] => {
-        const count = phrase.to - phrase.from + 1;
-        if (width >= NARROW || count <= 3) return [{ phrase, from: phrase.from, to: phrase.to }];
-        const middle = phrase.from + Math.ceil(count / 2);
-        return [
-          { phrase, from: phrase.from, to: middle - 1 },
-          { phrase, from: middle, to: phrase.to },
-        ];
-      }),
-    [derived, width],
-  );
+  return { box, width };
+}
+
+/** All phrases, a row each; on narrow screens two bars a row. */
+export function Rows({ drawings, usual }: { drawings: Record<string, Drawing>; usual: number }) {
+  const { box, width } = useRowWidth(usual);
+  const { lens } = useLens();
+  const work = useBench((s) => s.work);
+  const derived = useBench((s) => s.derived);
+  const shown = useBench((s) => s.shown);
+  const sheet = useMemo(() => benchSheet(work, derived, lens, shown), [work, derived, lens, shown]);
+  const rows = useMemo(() => rowsOf(derived.analysis.form.phrases, width), [derived.analysis, width]);
   return (
     <Box ref={box} pb="6">
-      {width > 100 &&
-        rows.map(({ phrase, from, to }) => (
-          <Row key={from} {...props} sheet={sheet} phrase={phrase} from={from} to={to} width={width} />
-        ))}
+      {rows.map((row) => (
+        <Row key={row.from} row={row} sheet={sheet} width={width} drawings={drawings} />
+      ))}
     </Box>
   );
 }

@@ -3,22 +3,22 @@ import { Box, Button, Flex, Heading, IconButton, Text } from "@chakra-ui/react";
 import { CircleHelp, Menu, Redo2, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { ThemeSwitch } from "../ThemeSwitch";
-import { type Lens, LENSES } from "./lenses";
-import type { BenchState } from "./useBench";
+import { type Lens, LENSES } from "./layout";
+import { useBench } from "./state";
+import { useLens } from "./useLens";
 
 const KEYS: Record<Lens, string> = { Tune: "T", Chords: "G", Harmony: "Y", Parts: "P" };
 
-type Props = {
-  title: string;
-  sentence: string;
-  lens: Lens;
-  onLens: (lens: Lens) => void;
-  bench: BenchState;
-  onHelp: () => void;
-};
-
 /** Menu, title, the tune in one sentence, the lenses, undo and redo. */
-export function TopLine({ title, sentence, lens, onLens, bench, onHelp }: Props) {
+export function TopLine() {
+  const { lens, setLens } = useLens();
+  const title = useBench((s) => s.work.tune.title);
+  const sentence = useBench((s) => s.derived.analysis.sentence);
+  const canUndo = useBench((s) => s.canUndo);
+  const canRedo = useBench((s) => s.canRedo);
+  const step = useBench((s) => s.step);
+  const travel = useBench((s) => s.travel);
+  const setHelp = useBench((s) => s.setHelp);
   return (
     <Flex
       as="header"
@@ -69,7 +69,7 @@ export function TopLine({ title, sentence, lens, onLens, bench, onHelp }: Props)
             bg={lens === name ? "block" : "transparent"}
             color={lens === name ? "onBlock" : "ink"}
             _hover={{ bg: lens === name ? "block" : "cord" }}
-            onClick={() => onLens(name)}
+            onClick={() => setLens(name)}
           >
             {name}
           </Button>
@@ -80,10 +80,10 @@ export function TopLine({ title, sentence, lens, onLens, bench, onHelp }: Props)
           variant="ghost"
           color="ink"
           _hover={{ bg: "linen" }}
-          disabled={!bench.canUndo}
+          disabled={!canUndo}
           aria-label="Undo"
-          title={`Undo: ${bench.step} (Ctrl+Z)`}
-          onClick={() => bench.travel("undo")}
+          title={`Undo: ${step} (Ctrl+Z)`}
+          onClick={() => travel("undo")}
         >
           <Undo2 />
         </IconButton>
@@ -91,10 +91,10 @@ export function TopLine({ title, sentence, lens, onLens, bench, onHelp }: Props)
           variant="ghost"
           color="ink"
           _hover={{ bg: "linen" }}
-          disabled={!bench.canRedo}
+          disabled={!canRedo}
           aria-label="Redo"
           title="Redo (Ctrl+Shift+Z)"
-          onClick={() => bench.travel("redo")}
+          onClick={() => travel("redo")}
         >
           <Redo2 />
         </IconButton>
@@ -104,7 +104,7 @@ export function TopLine({ title, sentence, lens, onLens, bench, onHelp }: Props)
           _hover={{ bg: "linen" }}
           aria-label="Keys and help"
           title="Keys and help (?)"
-          onClick={onHelp}
+          onClick={() => setHelp(true)}
         >
           <CircleHelp />
         </IconButton>

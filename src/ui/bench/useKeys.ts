@@ -5,9 +5,9 @@ import { useEffect, useRef } from "react";
 export type Keys = Record<string, () => void>;
 
 /** Answers keys anywhere on the page, except while something is being typed or a control wants the key itself. */
-export function useKeys(keys: Keys) {
-  const latest = useRef(keys);
-  latest.current = keys;
+export function useKeys(keyed: (name: string) => (() => void) | undefined) {
+  const latest = useRef(keyed);
+  latest.current = keyed;
   useEffect(() => {
     const answer = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
@@ -19,8 +19,8 @@ export function useKeys(keys: Keys) {
         event.key.length === 1 && (mod || event.key !== event.key.toUpperCase()) ? event.key.toLowerCase() : event.key;
       const shift = event.shiftKey && (mod || name.length > 1);
       const run =
-        latest.current[`${mod ? "Mod+" : ""}${shift ? "Shift+" : ""}${name}`] ??
-        (mod ? undefined : latest.current[name.toLowerCase()]);
+        latest.current(`${mod ? "Mod+" : ""}${shift ? "Shift+" : ""}${name}`) ??
+        (mod ? undefined : latest.current(name.toLowerCase()));
       if (!run) return;
       event.preventDefault();
       run();

@@ -1,22 +1,23 @@
 "use client";
-import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
+import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import Link from "next/link";
 import { parseAsStringLiteral, useQueryState } from "nuqs";
-import { useMemo } from "react";
 import { type ChartBar, chordChart } from "../../core/chords";
-import { derive, type Work } from "../../core/ensemble";
-import { CHORD_NAMES } from "../../core/theory";
+import type { Derived } from "../../core/ensemble";
+import type { Tune } from "../../core/score";
+import { CHORD_NAMES, type ChordNames } from "../../core/theory";
+import { ChoiceRow } from "../controls/Choice";
+import { SolidButton } from "../controls/buttons";
+import { rightsLine } from "../rights";
+import { signed } from "../signs";
 import { WeaveStrip } from "../weave/WeaveStrip";
 
+type Props = { id: number; tune: Tune; derived: Derived };
+
 /** The chords of a tune on one page: a row to a phrase, letters, numerals or functions, with the words under a song. */
-export function ChartPage({ id, work }: { id: number; work: Work }) {
+export function ChartPage({ id, tune, derived }: Props) {
   const [names, setNames] = useQueryState("as", parseAsStringLiteral(CHORD_NAMES).withDefault("letters"));
-  const derived = useMemo(() => derive(work), [work]);
-  const { tune } = work;
-  const { analysis, plan, weave } = derived;
-  const rows = useMemo(() => chordChart(plan, analysis.places, analysis.form.phrases, names), [plan, analysis, names]);
   const closed = tune.rights === "unknown";
-  const most = Math.max(1, ...rows.map((r) => r.bars.length));
   return (
     <Box minH="100%" bg="linen" css={{ "@media print": { background: "white" } }}>
       <Flex
@@ -24,32 +25,17 @@ export function ChartPage({ id, work }: { id: number; work: Work }) {
         h="56px"
         px="20px"
         align="center"
-        gap="8px"
+        gap="20px"
         bg="fleece"
         borderBottom="1px solid"
         borderColor="cord"
       >
         <Link href={`/tune/${id}?lens=Chords`}>Back to the chords</Link>
-        <Flex ml="20px" gap="4px" role="group" aria-label="Written as">
-          {CHORD_NAMES.map((n) => (
-            <Button
-              key={n}
-              size="sm"
-              variant="outline"
-              borderColor={names === n ? "ink" : "cord"}
-              bg={names === n ? "block" : "transparent"}
-              color={names === n ? "onBlock" : "ink"}
-              aria-pressed={names === n}
-              onClick={() => setNames(n)}
-            >
-              {n}
-            </Button>
-          ))}
-        </Flex>
+        <ChoiceRow label="Written as" of={CHORD_NAMES} now={names} onTake={(n) => void setNames(n)} />
         {!closed && (
-          <Button ml="auto" bg="block" color="onBlock" onClick={() => window.print()}>
+          <SolidButton size="md" ml="auto" onClick={() => window.print()}>
             Print
-          </Button>
+          </SolidButton>
         )}
       </Flex>
       {closed && (
@@ -69,56 +55,83 @@ export function ChartPage({ id, work }: { id: number; work: Work }) {
         p="14mm"
         css={{ "@media print": { margin: 0, ...(closed ? { display: "none" } : {}) } }}
       >
-        <Flex align="baseline" justify="space-between" gap="12px">
-          <Heading as="h1" fontSize="26px" fontWeight="600">
-            {tune.title || "Untitled"}
-          </Heading>
-          <Text>{tune.composer}</Text>
-        </Flex>
-        <Text mb="3mm">
-          {analysis.sentence} · {plan.style} style
-        </Text>
-        <WeaveStrip cells={weave} height={10} />
-        <Box as="table" w="100%" mt="7mm" css={{ borderCollapse: "collapse", tableLayout: "fixed" }}>
-          <tbody>
-            {rows.map((row, i) => (
-              <Box as="tr" key={`${row.name}${row.bars[0]?.bar}`} css={{ breakInside: "avoid" }}>
-                <Box
-                  as="th"
-                  w="44px"
-                  textAlign="left"
-                  verticalAlign="top"
-                  pt={i > 0 && row.name.endsWith("1") ? "28px" : "16px"}
-                  fontFamily="heading"
-                  fontSize="20px"
-                  fontWeight="600"
-                >
-                  {row.name}
-                </Box>
-                {row.bars.map((bar, k) => (
-                  <Bar key={bar.bar} bar={bar} first={k === 0} gap={i > 0 && row.name.endsWith("1")} />
-                ))}
-                {row.bars.length < most && <td colSpan={most - row.bars.length} />}
-              </Box>
-            ))}
-          </tbody>
-        </Box>
+        <Head tune={tune} derived={derived} />
+        <Bars derived={derived} names={names} />
         {tune.verses.length > 0 && (
           <Box mt="8mm" fontSize="15px" css={{ columns: 2 }}>
             <Text whiteSpace="pre-line">{tune.verses.join("\n")}</Text>
           </Box>
         )}
         <Text mt="8mm" fontSize="12px">
-          {[
-            tune.source,
-            tune.rights === "own" ? "our own tune" : tune.rights === "unknown" ? "rights not recorded" : tune.rights,
-          ]
-            .filter(Boolean)
-            .join(" · ")}
+          {rightsLine(tune)}
         </Text>
       </Box>
     </Box>
   );
+}
+
+const Head = ({ tune, derived }: Omit<Props, "id">) => (
+  <>
+    <Flex align="baseline" justify="space-between" gap="12px">
+      <Heading as="h1" fontSize="26px" fontWeight="600">
+        {tune.title || "Untitled"}
+      </Heading>
+      <Text>{tune.composer}</Text>
+    </Flex>
+    <Text mb="3mm">
+      {derived.analysis.sentence} · {derived.plan.style} style
+    </Text>
+    <WeaveStrip cells={derived.weave} height={10} />
+  </>
+);
+
+/** The table of bars: a phrase to a row, a little room before each strain. */
+function Bars({ derived, names }: { derived: Derived; names: ChordNames }) {
+  const { plan, analysis } = derived;
+  const rows = chordChart(plan, analysis.places, analysis.form.phrases, names);
+  const most = Math.max(1, ...rows.map((r) => r.bars.length));
+  return (
+    <Box as="table" w="100%" mt="7mm" css={{ borderCollapse: "collapse", tableLayout: "fixed" }}>
+      <tbody>
+        {rows.map((row, i) => {
+          const gap = i > 0 && row.name.endsWith("1");
+          return (
+            <Box as="tr" key={`${row.name}${row.bars[0]?.bar}`} css={{ breakInside: "avoid" }}>
+              <Box
+                as="th"
+                w="44px"
+                textAlign="left"
+                verticalAlign="top"
+                pt={gap ? "28px" : "16px"}
+                fontFamily="heading"
+                fontSize="20px"
+                fontWeight="600"
+              >
+                {row.name}
+              </Box>
+              {row.bars.map((bar, k) => (
+                <Bar key={bar.bar} bar={bar} first={k === 0} gap={gap} />
+              ))}
+              {row.bars.length < most && <td colSpan={most - row.bars.length} />}
+            </Box>
+          );
+        })}
+      </tbody>
+    </Box>
+  );
+}
+
+const THIN = "1.5px solid #2A2522";
+const THICK = "4px solid #2A2522";
+/** How the line after a bar is drawn. */
+const CLOSES: ReadonlyMap<string | undefined, string> = new Map([
+  ["final", THICK],
+  ["double", "4px double #2A2522"],
+]);
+/** How the line before a bar is drawn; inside a row the bar before has drawn it. */
+function opening(bar: ChartBar, first: boolean): string | undefined {
+  if (bar.repeatStart) return THICK;
+  return first ? THIN : undefined;
 }
 
 /** One bar of the chart: its chords spread by their beats between its bar lines. */
@@ -133,10 +146,8 @@ function Bar({ bar, first, gap }: { bar: ChartBar; first: boolean; gap: boolean 
         px={bar.repeatStart ? "14px" : "8px"}
         pt="12px"
         pb="4px"
-        borderLeft={bar.repeatStart ? "4px solid #2A2522" : first ? "1.5px solid #2A2522" : undefined}
-        borderRight={
-          close === "final" ? "4px solid #2A2522" : close === "double" ? "4px double #2A2522" : "1.5px solid #2A2522"
-        }
+        borderLeft={opening(bar, first)}
+        borderRight={CLOSES.get(close) ?? THIN}
       >
         {bar.ending && (
           <Box
@@ -167,7 +178,7 @@ function Bar({ bar, first, gap }: { bar: ChartBar; first: boolean; gap: boolean 
               lineHeight="34px"
               whiteSpace="nowrap"
             >
-              {cell.name.replace(/^([A-G])b/, "$1♭").replace(/^([A-G])#/, "$1♯")}
+              {signed(cell.name)}
             </Text>
           ))}
         </Flex>

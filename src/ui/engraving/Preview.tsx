@@ -38,10 +38,10 @@ export function Preview({ tune, rows = 8, perRow = ROW }: { tune: Tune; rows?: n
   }, [tune, width, rows, perRow]);
   return (
     <Box ref={box} data-preview>
-      {/* biome-ignore lint/security/noDangerouslySetInnerHtml: the engraver's own SVG, made from escaped text */}
-      {/* biome-ignore lint/suspicious/noArrayIndexKey: rows in order */}
-      {drawn.map((svg, i) => (
-        <div key={i} data-engraving dangerouslySetInnerHTML={{ __html: svg }} />
+      {drawn.map((svg, row) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: rows in order
+        // biome-ignore lint/security/noDangerouslySetInnerHtml: the engraver's own SVG, made from escaped text
+        <div key={row} data-engraving dangerouslySetInnerHTML={{ __html: svg }} />
       ))}
     </Box>
   );

@@ -87,12 +87,3 @@ export function measureRow(holder: HTMLElement, bars: readonly number[], lines: 
   });
   return { bars: found, notes, staves };
 }
-
-/** Writes on every staff of a row which line it is, so that lines can be told apart by colour. */
-export function nameStaves(holder: HTMLElement, lines: readonly string[]): void {
-  for (const measure of holder.querySelectorAll("g.measure")) {
-    [...measure.querySelectorAll(":scope > g.staff")].forEach(
-      (staff, i) => void staff.setAttribute("data-line", lines[i] ?? ""),
-    );
-  }
-}

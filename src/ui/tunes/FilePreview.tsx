@@ -6,6 +6,7 @@ import { analyse } from "../../core/analysis";
 import { type Grid, GRIDS } from "../../core/formats";
 import type { Intake } from "../../core/intake";
 import { addTune } from "../../server/actions";
+import { answered, wordsOf } from "../answered";
 import { startReader } from "../../workers/read";
 import { Preview } from "../engraving/Preview";
 
@@ -55,11 +56,13 @@ export function FilePreview({ opened, onDone }: { opened: Opened; onDone: (id?: 
   const take = async (again: boolean) => {
     if (!named) return;
     try {
-      const { added, duplicates } = await addTune(named, `Brought in from ${opened.name}`, again);
+      const { added, duplicates } = await answered(
+        addTune({ tune: named, step: `Brought in from ${opened.name}`.slice(0, 200), again }),
+      );
       if (added[0]) onDone(added[0].id);
       else setKnown(duplicates[0]?.of ?? null);
-    } catch {
-      setFailure("The application does not answer. The file is still here: try again.");
+    } catch (error) {
+      setFailure(`${wordsOf(error)} The file is still here.`);
     }
   };
   const choices =

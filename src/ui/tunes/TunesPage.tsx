@@ -5,6 +5,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Asked } from "../../db";
 import { putAside } from "../../server/actions";
+import { answered } from "../answered";
 import type { Listed } from "../../server/collection";
 import { ThemeSwitch } from "../ThemeSwitch";
 import { addressOf } from "./address";
@@ -20,7 +21,7 @@ export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
   const [aside, setAside] = useState<number[]>([]);
   const router = useRouter();
   const bringBack = async () => {
-    await putAside(aside, false);
+    await answered(putAside({ ids: aside, aside: false }));
     setAside([]);
     router.refresh();
   };

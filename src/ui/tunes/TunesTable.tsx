@@ -1,5 +1,5 @@
 "use client";
-import { Box, Button, Checkbox, Flex, Input, NativeSelect, Table, Text } from "@chakra-ui/react";
+import { Box, Checkbox, Flex, Input, Table, Text } from "@chakra-ui/react";
 import { ArrowDown, ArrowUp } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
@@ -7,7 +7,11 @@ import { useState } from "react";
 import { Rights } from "../../core/score";
 import type { Asked, Sort } from "../../db";
 import { putAside, recordRightsOf, tag } from "../../server/actions";
+import type { Answer } from "../../server/answer";
 import type { Listed } from "../../server/collection";
+import { answered, wordsOf } from "../answered";
+import { Picker } from "../controls/Choice";
+import { LineButton } from "../controls/buttons";
 import { RIGHTS_WORDS } from "../rights";
 import { WeaveStrip } from "../weave/WeaveStrip";
 import { addressOf } from "./address";
@@ -195,17 +199,26 @@ const Tick = ({ label, checked, onToggle }: { label: string; checked: boolean; o
   </Checkbox.Root>
 );
 
+/** Runs what is asked for the chosen tunes and shows the list anew, or what went wrong. */
+function useDeed() {
+  const router = useRouter();
+  const [failure, setFailure] = useState("");
+  const run = (asked: Promise<Answer<null>>, then: () => void) =>
+    answered(asked).then(
+      () => {
+        setFailure("");
+        then();
+        router.refresh();
+      },
+      (error: unknown) => setFailure(wordsOf(error)),
+    );
+  return { failure, run };
+}
+type Run = ReturnType<typeof useDeed>["run"];
+
 /** What can be done with the chosen tunes. */
 function Bulk({ ids, tags, onAside }: { ids: number[]; tags: string[]; onAside: (ids: number[]) => void }) {
-  const router = useRouter();
-  const [word, setWord] = useState("");
-  const [rights, setRights] = useState("");
-  const [source, setSource] = useState("");
-  const run = async (act: () => Promise<void>) => {
-    await act();
-    router.refresh();
-  };
-  const checked = Rights.safeParse(rights);
+  const { failure, run } = useDeed();
   return (
     <Flex
       bg="linen"
@@ -220,102 +233,107 @@ function Bulk({ ids, tags, onAside }: { ids: number[]; tags: string[]; onAside: 
       aria-label="With the chosen tunes"
       fontSize="14px"
     >
-      <Text fontWeight="700">{ids.length === 1 ? "1 chosen" : `${ids.length} chosen`}</Text>
-      <Flex
-        as="form"
-        gap="6px"
-        onSubmit={(e) => {
-          e.preventDefault();
-          if (word.trim()) void run(() => tag(ids, word, true)).then(() => setWord(""));
-        }}
-      >
-        <Input
-          size="sm"
-          w="130px"
-          bg="fleece"
-          borderColor="cord"
-          placeholder="a tag"
-          aria-label="Tag"
-          list="known-tags"
-          value={word}
-          maxLength={40}
-          onChange={(e) => setWord(e.target.value)}
-        />
-        <datalist id="known-tags">
-          {tags.map((t) => (
-            <option key={t} value={t} />
-          ))}
-        </datalist>
-        <Button size="sm" type="submit" variant="outline" borderColor="quiet" color="ink" disabled={!word.trim()}>
-          Tag
-        </Button>
-        <Button
-          size="sm"
-          variant="outline"
-          borderColor="quiet"
-          color="ink"
-          disabled={!word.trim()}
-          onClick={() => void run(() => tag(ids, word, false)).then(() => setWord(""))}
-        >
-          Untag
-        </Button>
-      </Flex>
-      <Flex
-        as="form"
-        gap="6px"
-        onSubmit={(e) => {
-          e.preventDefault();
-          if (checked.success)
-            void run(() => recordRightsOf(ids, checked.data, source)).then(() => {
-              setRights("");
-              setSource("");
-            });
-        }}
-      >
-        <NativeSelect.Root size="sm" w="190px">
-          <NativeSelect.Field
-            aria-label="Rights"
-            bg="fleece"
-            borderColor="cord"
-            value={rights}
-            onChange={(e) => setRights(e.target.value)}
-          >
-            <option value="">rights…</option>
-            {Rights.options
-              .filter((r) => r !== "unknown")
-              .map((r) => (
-                <option key={r} value={r}>
-                  {RIGHTS_WORDS[r]}
-                </option>
-              ))}
-          </NativeSelect.Field>
-          <NativeSelect.Indicator />
-        </NativeSelect.Root>
-        <Input
-          size="sm"
-          w="150px"
-          bg="fleece"
-          borderColor="cord"
-          placeholder="source, if one"
-          aria-label="Source"
-          value={source}
-          maxLength={2000}
-          onChange={(e) => setSource(e.target.value)}
-        />
-        <Button size="sm" type="submit" variant="outline" borderColor="quiet" color="ink" disabled={!checked.success}>
-          Record
-        </Button>
-      </Flex>
-      <Button
-        size="sm"
-        variant="outline"
-        borderColor="madder"
-        color="madder"
+      <Text fontWeight="700">{ids.length} chosen</Text>
+      <TagForm ids={ids} tags={tags} run={run} />
+      <RightsForm ids={ids} run={run} />
+      <LineButton
         ml="auto"
-        onClick={() => void run(() => putAside(ids, true)).then(() => onAside(ids))}
+        color="madder"
+        borderColor="madder"
+        onClick={() => void run(putAside({ ids, aside: true }), () => onAside(ids))}
       >
         Put aside
-      </Button>
+      </LineButton>
+      {failure && (
+        <Text role="alert" color="madder" w="100%">
+          {failure}
+        </Text>
+      )}
+    </Flex>
+  );
+}
+
+function TagForm({ ids, tags, run }: { ids: number[]; tags: string[]; run: Run }) {
+  const [name, setName] = useState("");
+  const put = (on: boolean) => {
+    if (name.trim()) void run(tag({ ids, name, on }), () => setName(""));
+  };
+  return (
+    <Flex
+      as="form"
+      gap="6px"
+      onSubmit={(e) => {
+        e.preventDefault();
+        put(true);
+      }}
+    >
+      <Input
+        size="sm"
+        w="130px"
+        bg="fleece"
+        borderColor="cord"
+        placeholder="a tag"
+        aria-label="Tag"
+        list="known-tags"
+        value={name}
+        maxLength={40}
+        onChange={(e) => setName(e.target.value)}
+      />
+      <datalist id="known-tags">
+        {tags.map((t) => (
+          <option key={t} value={t} />
+        ))}
+      </datalist>
+      <LineButton type="submit" disabled={!name.trim()}>
+        Tag
+      </LineButton>
+      <LineButton disabled={!name.trim()} onClick={() => put(false)}>
+        Untag
+      </LineButton>
+    </Flex>
+  );
+}
+
+const RIGHTS_CHOICES = [
+  { value: "", words: "rights…" },
+  ...Rights.options.filter((r) => r !== "unknown").map((r) => ({ value: r, words: RIGHTS_WORDS[r] })),
+];
+
+function RightsForm({ ids, run }: { ids: number[]; run: Run }) {
+  const [rights, setRights] = useState("");
+  const [source, setSource] = useState("");
+  const checked = Rights.safeParse(rights);
+  const record = () => {
+    if (!checked.success) return;
+    void run(recordRightsOf({ ids, rights: checked.data, source }), () => {
+      setRights("");
+      setSource("");
+    });
+  };
+  return (
+    <Flex
+      as="form"
+      gap="6px"
+      onSubmit={(e) => {
+        e.preventDefault();
+        record();
+      }}
+    >
+      <Picker label="Rights" width="190px" of={RIGHTS_CHOICES} now={rights} onTake={setRights} />
+      <Input
+        size="sm"
+        w="150px"
+        bg="fleece"
+        borderColor="cord"
+        placeholder="source, if one"
+        aria-label="Source"
+        value={source}
+        maxLength={2000}
+        onChange={(e) => setSource(e.target.value)}
+      />
+      <LineButton type="submit" disabled={!checked.success}>
+        Record
+      </LineButton>
     </Flex>
   );
 }

@@ -2,6 +2,7 @@
 import { useRef, useState } from "react";
 import { cutBook } from "../../core/formats";
 import { bringIn } from "../../server/actions";
+import { answered, wordsOf } from "../answered";
 import type { Taken } from "../../server/collection";
 
 /** Tunes sent to the collection at a time. */
@@ -31,15 +32,14 @@ export function useIntake() {
     setProgress({ done: 0, all: cuttings.length });
     try {
       for (let from = 0; from < cuttings.length && !stopped.current; from += BATCH) {
-        const some = await bringIn(cuttings.slice(from, from + BATCH), again);
+        const some = await answered(bringIn({ cuttings: cuttings.slice(from, from + BATCH), again }));
         for (const part of ["added", "refused", "remarks", "duplicates"] as const)
           (all[part] as unknown[]).push(...some[part]);
         setProgress({ done: Math.min(cuttings.length, from + BATCH), all: cuttings.length });
       }
-    } catch {
-      setFailure(
-        `The application does not answer. ${all.added.length ? `${all.added.length} tunes went in; the rest is` : "The text is"} still here: try again.`,
-      );
+    } catch (error) {
+      const left = all.added.length ? `${all.added.length} tunes went in; the rest is` : "The text is";
+      setFailure(`${wordsOf(error)} ${left} still here.`);
       setProgress(null);
       setResult({ ...all, stopped: true });
       return null;

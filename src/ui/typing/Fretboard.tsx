@@ -3,7 +3,7 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import type { Instrument } from "../../core/instruments";
 import { semitonesOf } from "../../core/technique";
 import { stringName } from "../../core/spelling";
-import { className, inKey, type Key, midi, type Pitch, spell } from "../../core/theory";
+import { className, inKey, type Key, midi, spell } from "../../core/theory";
 
 const FINGERS = ["0", "L1", "1", "L2", "2", "3", "H3", "4"];
 

@@ -63,8 +63,8 @@ export const NoteText = forwardRef<HTMLTextAreaElement, Props>(function NoteText
       >
         {pieces.map((p, i) =>
           p.wrong ? (
-            // biome-ignore lint/suspicious/noArrayIndexKey: pieces of one text, in order
             <mark
+              // biome-ignore lint/suspicious/noArrayIndexKey: pieces of one text, in order
               key={i}
               data-problem
               style={{

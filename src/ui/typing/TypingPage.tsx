@@ -10,6 +10,7 @@ import { type Metre, metreName, QUARTER, type Tune } from "../../core/score";
 import { readTyped, tokenFor, TYPED, type TypedSetting, type TypedSpelling } from "../../core/spelling";
 import { type Key, Mode } from "../../core/theory";
 import { addTune } from "../../server/actions";
+import { answered, wordsOf } from "../answered";
 import { Preview } from "../engraving/Preview";
 import { ThemeSwitch } from "../ThemeSwitch";
 import { Fretboard } from "./Fretboard";
@@ -96,11 +97,11 @@ export function TypingPage() {
 
   const keep = async (made: Tune, again: boolean) => {
     try {
-      const { added, duplicates } = await addTune(made, "Typed in", again);
+      const { added, duplicates } = await answered(addTune({ tune: made, step: "Typed in", again }));
       if (added[0]) router.push(`/tune/${added[0].id}`);
       else setKnown(duplicates[0]?.of ?? null);
-    } catch {
-      setFailure("The application does not answer. What you typed is still here: try again.");
+    } catch (error) {
+      setFailure(`${wordsOf(error)} What you typed is still here.`);
     }
   };
   const choose = (

@@ -1,15 +1,17 @@
 import { expose } from "comlink";
 import { VerovioToolkit } from "verovio/esm";
 import type { Sheet } from "../../core/score";
+import { drawPages, drawRow } from "../../engraving";
 import address from "./address.json";
-import { drawPages, drawRow } from "./draw";
 
-/** The engraver's module is large and ready-made: it is loaded by address, past the bundler. */
+type Create = (module: { wasm: Promise<Response> }) => Promise<unknown>;
+const at = (path: string) => new URL(path, self.location.origin).href;
+
+/** The engraver is loaded by address, past the bundler; its WebAssembly is compiled while it arrives, and kept compiled by the browser. */
 const verovio = (async () => {
-  const { default: create } = (await import(
-    /* turbopackIgnore: true */ new URL(address.verovio, self.location.origin).href
-  )) as { default: () => Promise<unknown> };
-  return new VerovioToolkit(await create());
+  const wasm = fetch(at(address.wasm));
+  const { default: create } = (await import(/* turbopackIgnore: true */ at(address.script))) as { default: Create };
+  return new VerovioToolkit(await create({ wasm }));
 })();
 
 const engraver = {

@@ -1,26 +1,44 @@
 import type { Metadata } from "next";
+import { cookies } from "next/headers";
 import { notFound } from "next/navigation";
-import { Suspense } from "react";
-import { database } from "../../../db";
-import { load } from "../../../server/collection";
+import { derive } from "../../../core/ensemble";
+import { drawings } from "../../../server/drawings";
+import { tuneOf } from "../../../server/page";
 import { Bench } from "../../../ui/bench/Bench";
+import { benchSheet, FIRST_LENS, LENSES, rowSheet, rowsOf, USUAL_WIDTH, WIDTH_COOKIE } from "../../../ui/bench/layout";
 
-export const dynamic = "force-dynamic";
+type Props = {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+};
 
-type Props = { params: Promise<{ id: string }> };
+/** Rows drawn with the page: as many as a tall screen holds. The browser draws the rest as they come near. */
+const ROWS_DRAWN = 12;
+/** Row widths a screen can have, in pixels. */
+const WIDTHS = { least: 200, most: 4000 };
 
-const find = async ({ params }: Props) => load(database(), Number((await params).id));
-
-export async function generateMetadata(props: Props): Promise<Metadata> {
-  return { title: (await find(props))?.work.tune.title ?? "No such tune" };
+/** The width this screen's rows had on its last visit. */
+async function rowWidth(): Promise<number> {
+  const kept = Number((await cookies()).get(WIDTH_COOKIE)?.value);
+  return Number.isInteger(kept) && kept >= WIDTHS.least && kept <= WIDTHS.most ? kept : USUAL_WIDTH;
 }
 
-export default async function Page(props: Props) {
-  const loaded = await find(props);
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  return { title: tuneOf((await params).id)?.work.tune.title ?? "No such tune" };
+}
+
+export default async function Page({ params, searchParams }: Props) {
+  const loaded = tuneOf((await params).id);
   if (!loaded) notFound();
-  return (
-    <Suspense>
-      <Bench key={loaded.id} loaded={loaded} />
-    </Suspense>
+  const asked = (await searchParams).lens;
+  const lens = LENSES.find((l) => l === asked) ?? FIRST_LENS;
+  const width = await rowWidth();
+  const derived = derive(loaded.work);
+  const sheet = benchSheet(loaded.work, derived, lens, "all");
+  const rows = rowsOf(derived.analysis.form.phrases, width).slice(0, ROWS_DRAWN);
+  const drawn = await drawings(
+    rows.map((row) => rowSheet(sheet, row)),
+    width,
   );
+  return <Bench key={loaded.id} loaded={loaded} derived={derived} drawings={drawn} width={width} />;
 }

@@ -1,17 +1,22 @@
 "use client";
-import { Button, Flex, Input, Text } from "@chakra-ui/react";
+import { Flex, Input, Text } from "@chakra-ui/react";
 import { type FormEvent, useEffect, useRef } from "react";
-import type { PlannedChord } from "../../../core/chords";
-import type { Derived } from "../../../core/ensemble";
 import { music } from "../../../core/analysis";
+import type { PlannedChord } from "../../../core/chords";
 import { beatsWords, beatTicks, type Place } from "../../../core/score";
-import { type ChordNames, chordWords, nameChord, parseChord } from "../../../core/theory";
-import type { ChordEdits } from "../useChordEdits";
-import { Block, ChoiceRow, Key, PanelHead, Tile } from "./parts";
+import { chordWords, nameChord, parseChord } from "../../../core/theory";
+import { KeyButton } from "../../controls/buttons";
+import { counted, listed, signed } from "../../signs";
+import { chosenChord, useBench } from "../state";
+import { useChordNames } from "../useChordNames";
+import { Block, ChoiceBar, Key, PanelHead, Tile } from "./parts";
 
 const CHORD_NOTES = ["root", "third", "fifth", "seventh"];
 /** What the search would pay for a chord no style of the mode has: shown as a word. */
 const OFF_STYLE = 30;
+/** Runners-up shown, and those that have a key. */
+const SHOWN = 5;
+const KEYED = 3;
 
 /** Which beats of its bar a part of a place is. */
 function partWords(place: Place, at: number, ticks: number): string {
@@ -20,148 +25,140 @@ function partWords(place: Place, at: number, ticks: number): string {
   return to > from ? `beats ${from}–${to}` : `beat ${from}`;
 }
 
-type Props = { chord: PlannedChord; derived: Derived; edits: ChordEdits; names: ChordNames; onHear: () => void };
+/** How long a chord lasts, in words. */
+function spanWords(chord: PlannedChord, place: Place): string {
+  if (chord.ticks >= place.ticks) return "whole bar";
+  const beats = chord.ticks / beatTicks(place.metre);
+  return `${beatsWords(beats)} ${beats > 1 ? "beats" : "beat"}`;
+}
+
+type Alternative = PlannedChord["alternatives"][number];
+/** A price as it stands beside a choice, with the part of the place it is for. */
+function priceWords({ at, ticks = 0, cost }: Alternative, place: Place): string {
+  const part = at === undefined ? "" : `${partWords(place, at, ticks)} `;
+  if (cost > OFF_STYLE) return `${part}off style`;
+  return `${part}${cost < 0 ? "−" : "+"}${Math.abs(cost).toFixed(1)}`;
+}
 
 /** Why this chord, what else it could be, and every way to change it. */
-export function ChordPanel({ chord, derived, edits, names, onHear }: Props) {
-  const { places } = derived.analysis;
-  const place = places[chord.bar] as Place;
+export function ChordPanel({ chord }: { chord: PlannedChord }) {
+  const place = useBench((s) => s.derived.analysis.places[chord.bar] as Place);
+  const refused = useBench((s) => s.chordRefused);
   const parsed = parseChord(chord.symbol);
-  const beats = chord.ticks / beatTicks(place.metre);
-  const span = chord.ticks >= place.ticks ? "whole bar" : `${beatsWords(beats)} ${beats > 1 ? "beats" : "beat"}`;
-  const worth = (cost: number) => Math.exp(-Math.max(0, cost) / 4);
-  const named = (symbol: string) => nameChord(symbol, place.key, names);
   return (
     <>
       <PanelHead
         title={`${parsed ? chordWords(parsed) : chord.symbol}, bar ${place.number}`}
-        sub={`${chord.roman} · ${span}${chord.locked ? " · locked" : ""}`}
+        sub={`${chord.roman} · ${spanWords(chord, place)}${chord.locked ? " · locked" : ""}`}
       />
       <Text mb="12px">{chord.reason}</Text>
       <Flex gap="6px" wrap="wrap">
         {chord.notes.map((n) => {
           const foreign = !CHORD_NOTES.includes(n.role);
-          return (
-            <Tile
-              key={n.name + n.role}
-              name={n.name.replace("b", "♭").replace("#", "♯")}
-              what={foreign ? n.role : `${n.role} · ${beatsWords(n.beats)}`}
-              foreign={foreign}
-            />
-          );
+          const what = foreign ? n.role : `${n.role} · ${beatsWords(n.beats)}`;
+          return <Tile key={n.name + n.role} name={signed(n.name)} what={what} foreign={foreign} />;
         })}
       </Flex>
-      <LikeBars chord={chord} derived={derived} />
-      <Block title={chord.locked ? "Choose another" : "Runners-up, with what the whole plan would cost more"}>
-        <ChoiceRow
-          name={named(chord.symbol)}
-          worth={1}
-          note={chord.locked ? "locked" : "best"}
-          keyName="1"
-          chosen
-          onTake={() => edits.take(chord.symbol)}
-        />
-        {chord.added && (
-          <ChoiceRow
-            name={named(chord.added.plain)}
-            worth={0.6}
-            note="plain"
-            keyName="0"
-            onTake={() => edits.take(chord.added?.plain as string)}
-          />
-        )}
-        {chord.alternatives
-          .filter((a) => a.symbol !== chord.added?.plain)
-          .slice(0, 5)
-          .map((a, i) => (
-            <ChoiceRow
-              key={a.symbol}
-              name={named(a.symbol)}
-              worth={worth(a.cost)}
-              note={`${a.at === undefined ? "" : `${partWords(place, a.at, a.ticks ?? 0)} `}${a.cost > OFF_STYLE ? "off style" : `${a.cost < 0 ? "−" : "+"}${Math.abs(a.cost).toFixed(1)}`}`}
-              keyName={i < 3 ? String(i + 2) : undefined}
-              onTake={() => edits.take(a.symbol, a)}
-            />
-          ))}
-        <WriteChord key={`${chord.bar}.${chord.at}`} onWrite={edits.write} />
-      </Block>
-      {edits.refused && (
+      <LikeBars chord={chord} />
+      <Choices chord={chord} place={place} />
+      {refused && (
         <Text role="alert" color="madder" fontSize="14px" mt="8px">
-          {edits.refused}
+          {refused}
         </Text>
       )}
-      <Flex
-        wrap="wrap"
-        mt="10px"
-        gap="0 10px"
-        css={{
-          "& button": {
-            height: "32px",
-            paddingInline: "2px",
-            color: "var(--chakra-colors-ink)",
-            fontWeight: 500,
-            fontSize: "14px",
-          },
-        }}
-      >
-        <Button variant="plain" onClick={edits.toggleLock}>
-          <Key>L</Key> {chord.locked ? "unlock" : "lock"}
-        </Button>
-        <Button variant="plain" onClick={onHear}>
-          <Key>H</Key> hear
-        </Button>
-        <Button variant="plain" onClick={edits.split}>
-          <Key>S</Key> split
-        </Button>
-        <Button variant="plain" onClick={edits.merge}>
-          <Key>J</Key> join
-        </Button>
-        <Button variant="plain" onClick={() => edits.move(derived.plan.chords.indexOf(chord), -1)}>
-          <Key>[</Key> earlier
-        </Button>
-        <Button variant="plain" onClick={() => edits.move(derived.plan.chords.indexOf(chord), 1)}>
-          <Key>]</Key> later
-        </Button>
-      </Flex>
-      {edits.phrase && (
-        <Flex
-          wrap="wrap"
-          gap="0 10px"
-          css={{
-            "& button": {
-              height: "32px",
-              paddingInline: "2px",
-              color: "var(--chakra-colors-ink)",
-              fontWeight: 500,
-              fontSize: "14px",
-            },
-          }}
-        >
-          <Button variant="plain" onClick={edits.lockPhrase}>
-            <Key>⇧L</Key> lock {edits.phrase.name}
-          </Button>
-          <Button variant="plain" onClick={edits.copyPhrase}>
-            <Key>⇧D</Key> copy to like phrases
-          </Button>
-        </Flex>
-      )}
+      <Changes chord={chord} />
+      <PhraseChanges />
     </>
   );
 }
 
+/** The chord as it is, without what was added, its runners-up, and a line for any other. */
+function Choices({ chord, place }: { chord: PlannedChord; place: Place }) {
+  const take = useBench((s) => s.takeChord);
+  const { names } = useChordNames();
+  const named = (symbol: string) => nameChord(symbol, place.key, names);
+  const worth = (cost: number) => Math.exp(-Math.max(0, cost) / 4);
+  const { added } = chord;
+  const others = chord.alternatives.filter((a) => a.symbol !== added?.plain).slice(0, SHOWN);
+  return (
+    <Block title={chord.locked ? "Choose another" : "Runners-up, with what the whole plan would cost more"}>
+      <ChoiceBar
+        name={named(chord.symbol)}
+        worth={1}
+        note={chord.locked ? "locked" : "best"}
+        keyName="1"
+        chosen
+        onTake={() => take(chord.symbol)}
+      />
+      {added && (
+        <ChoiceBar name={named(added.plain)} worth={0.6} note="plain" keyName="0" onTake={() => take(added.plain)} />
+      )}
+      {others.map((a, i) => (
+        <ChoiceBar
+          key={a.symbol}
+          name={named(a.symbol)}
+          worth={worth(a.cost)}
+          note={priceWords(a, place)}
+          keyName={i < KEYED ? String(i + 2) : undefined}
+          onTake={() => take(a.symbol, a)}
+        />
+      ))}
+      <WriteChord key={`${chord.bar}.${chord.at}`} />
+    </Block>
+  );
+}
+
+function Changes({ chord }: { chord: PlannedChord }) {
+  const toggle = useBench((s) => s.toggleChordLock);
+  const split = useBench((s) => s.splitChord);
+  const merge = useBench((s) => s.mergeChord);
+  const move = useBench((s) => s.moveChord);
+  const hear = useBench((s) => s.hear);
+  const index = useBench((s) => chosenChord(s).index);
+  const actions: [key: string, words: string, act: () => void][] = [
+    ["L", chord.locked ? "unlock" : "lock", toggle],
+    ["H", "hear", () => hear(chord.bar, chord.bar)],
+    ["S", "split", split],
+    ["J", "join", merge],
+    ["[", "earlier", () => move(index, -1)],
+    ["]", "later", () => move(index, 1)],
+  ];
+  return (
+    <Flex wrap="wrap" mt="10px" gap="0 10px">
+      {actions.map(([key, words, act]) => (
+        <KeyButton key={key} onClick={act}>
+          <Key>{key}</Key> {words}
+        </KeyButton>
+      ))}
+    </Flex>
+  );
+}
+
+function PhraseChanges() {
+  const name = useBench((s) => chosenChord(s).phrase?.name);
+  const lock = useBench((s) => s.lockPhrase);
+  const copy = useBench((s) => s.copyPhrase);
+  if (!name) return null;
+  return (
+    <Flex wrap="wrap" gap="0 10px">
+      <KeyButton onClick={lock}>
+        <Key>⇧L</Key> lock {name}
+      </KeyButton>
+      <KeyButton onClick={copy}>
+        <Key>⇧D</Key> copy to like phrases
+      </KeyButton>
+    </Flex>
+  );
+}
+
 /** A line to write any chord in. Focused by its key. */
-function WriteChord({ onWrite }: { onWrite: (text: string) => boolean }) {
+function WriteChord() {
+  const write = useBench((s) => s.writeChord);
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => {
     const answer = (e: KeyboardEvent) => {
-      if (
-        e.key.toLowerCase() !== "w" ||
-        e.ctrlKey ||
-        e.metaKey ||
-        e.altKey ||
-        (e.target as HTMLElement).closest("input, textarea, select")
-      )
-        return;
+      const typing = (e.target as HTMLElement).closest("input, textarea, select");
+      if (e.key.toLowerCase() !== "w" || e.ctrlKey || e.metaKey || e.altKey || typing) return;
       e.preventDefault();
       field.current?.focus();
     };
@@ -170,10 +167,9 @@ function WriteChord({ onWrite }: { onWrite: (text: string) => boolean }) {
   }, []);
   const submit = (e: FormEvent) => {
     e.preventDefault();
-    if (field.current && onWrite(field.current.value)) {
-      field.current.value = "";
-      field.current.blur();
-    }
+    if (!field.current || !write(field.current.value)) return;
+    field.current.value = "";
+    field.current.blur();
   };
   return (
     <Flex as="form" onSubmit={submit} align="center" gap="10px" h="42px" borderTop="1px solid" borderColor="cord">
@@ -197,26 +193,21 @@ function WriteChord({ onWrite }: { onWrite: (text: string) => boolean }) {
 }
 
 /** Bars with the same notes, and whether they have the same chord here. */
-function LikeBars({ chord, derived }: { chord: PlannedChord; derived: Derived }) {
-  const { places } = derived.analysis;
+function LikeBars({ chord }: { chord: PlannedChord }) {
+  const places = useBench((s) => s.derived.analysis.places);
+  const plan = useBench((s) => s.derived.plan);
   const own = music(places[chord.bar] as Place);
   const like = places.filter((p) => p.index !== chord.bar && !p.pickup && music(p) === own);
   if (like.length === 0) return null;
-  const chords = like.map((p) => derived.plan.chords.findLast((c) => c.bar === p.index && c.at <= chord.at)?.symbol);
+  const chords = like.map((p) => plan.chords.findLast((c) => c.bar === p.index && c.at <= chord.at)?.symbol);
+  const one = like.length === 1;
+  const bars = `${counted(like.length, "Bar", "Bars").replace(/^\d+ /, "")} ${listed(like.map((p) => String(p.number)))}`;
   const agree = chords.every((s) => s === chord.symbol);
-  const names = like.map((p) => p.number);
-  const bars =
-    names.length === 1
-      ? `Bar ${names[0]} is`
-      : `Bars ${names.slice(0, -1).join(", ")} and ${names[names.length - 1]} are`;
-  const outcome = agree
-    ? names.length === 1
-      ? "gets the same chord"
-      : "get the same chord"
-    : `${names.length === 1 ? "has" : "have"} ${[...new Set(chords)].join(", ")} here`;
+  const same = one ? "gets the same chord" : "get the same chord";
+  const other = `${one ? "has" : "have"} ${[...new Set(chords)].join(", ")} here`;
   return (
     <Text mt="12px" color="quiet">
-      {bars} the same music and {outcome}.
+      {bars} {one ? "is" : "are"} the same music and {agree ? same : other}.
     </Text>
   );
 }

@@ -3,14 +3,14 @@ import type { Instrument } from "../../../core/instruments";
 import type { Lie, StringUse } from "../../../core/technique";
 import { placeName } from "../../../core/spelling";
 import { className, midi, pitchName } from "../../../core/theory";
+import { signed } from "../../signs";
 
 const WIDTH = 276;
 const ROW = 23;
 const TOP = 34;
 
 const radius = (ticks: number, most: number) => 6.5 + 6 * Math.sqrt(ticks / most);
-const above = (s: StringUse, noteNumber: number) => noteNumber - midi(s.open);
-const sign = (name: string) => name.replace("b", "♭").replace("#", "♯");
+const above = (s: StringUse, note: number) => note - midi(s.open);
 
 /**
  * The tune's notes where the hand finds them: strings side by side, a spot for every note, as large as it sounds long.
@@ -67,7 +67,7 @@ export function Fingerboard({ on, lie }: { on: Instrument; lie: Lie }) {
             strokeDasharray={s.ticks ? undefined : "3 4"}
           />
           <text x={x(i)} y={13} textAnchor="middle" fontWeight="700" fontSize="14" fill="var(--chakra-colors-ink)">
-            {sign(className(s.open))}
+            {signed(className(s.open))}
           </text>
           {s.notes.map((n) => {
             const place = above(s, midi(n.pitch));
@@ -100,7 +100,7 @@ export function Fingerboard({ on, lie }: { on: Instrument; lie: Lie }) {
                   {placeName(n)}
                 </text>
                 <text x={x(i) + r + 4} y={y(place) + 4} fontSize="12" fill="var(--chakra-colors-quiet)">
-                  {sign(className(n.pitch))}
+                  {signed(className(n.pitch))}
                 </text>
               </g>
             );

@@ -1,7 +1,6 @@
 "use client";
-import { Box, Button, Flex, Input, NativeSelect, Text } from "@chakra-ui/react";
+import { Box, Flex, Input, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import type { Derived } from "../../../core/ensemble";
 import {
   addStrain,
   beatTicks,
@@ -27,10 +26,11 @@ import {
   type Tune,
 } from "../../../core/score";
 import { type Key, Mode } from "../../../core/theory";
-import type { BenchState } from "../useBench";
+import { LineButton, LinkButton } from "../../controls/buttons";
+import { Picker } from "../../controls/Choice";
+import { signed } from "../../signs";
+import { useBench } from "../state";
 import { Block, PanelHead } from "./parts";
-
-type Props = { bench: BenchState; derived: Derived; bar: number; onRefused: (why: string | undefined) => void };
 
 const TONICS = ["C", "G", "D", "A", "E", "B", "F#", "C#", "F", "Bb", "Eb", "Ab", "Db", "Gb"];
 const METRES: readonly Metre[] = [
@@ -46,276 +46,355 @@ const METRES: readonly Metre[] = [
   { beats: 5, unit: 4 },
   { beats: 7, unit: 8 },
 ];
+/** Pickups offered, in beats. */
+const PICKUPS = [0, 1 / 3, 1 / 2, 1, 3 / 2, 2];
+/** Odd bars listed at once. */
+const SHOWN = 4;
+/** Longest texts the score keeps, by field. */
+const LONGEST = { name: 80, words: 200, title: 400, source: 2000 };
+const BPM = { least: 10, most: 400 };
+
+type Make = (tune: Tune) => Edited;
+
+/** An edit of the tune; why it cannot be done stands over the page. */
+function useEdit() {
+  const edit = useBench((s) => s.edit);
+  const setRefused = useBench((s) => s.setRefused);
+  return (step: string, make: Make) => setRefused(edit(step, make));
+}
+
+/** The bar that is framed, the strain it is in, and its name at the start of a sentence and within one. */
+function useFramed() {
+  const bar = useBench((s) => s.bar);
+  const place = useBench((s) => s.derived.analysis.places[s.bar] as Place | undefined);
+  const before = useBench((s) => s.derived.analysis.places[s.bar - 1] as Place | undefined);
+  const strains = useBench((s) => s.work.tune.strains);
+  const name = place?.pickup ? "Pickup" : `Bar ${place?.number}`;
+  return { bar, place, before, label: strains[place?.strain ?? 0]?.label ?? "", name, said: name.toLowerCase() };
+}
 
 /** Bars, strains, key, metre and tempo: what frames the notes. Everything here works on the bar that is framed. */
-export function FormEditor({ bench, derived, bar, onRefused }: Props) {
-  const { tune } = bench.work;
-  const { places } = derived.analysis;
-  const place = places[bar] as Place | undefined;
-  const [follow, setFollow] = useState(true);
-  const [again, setAgain] = useState(true);
-  const edit = (step: string, make: (tune: Tune) => Edited) => onRefused(bench.edit(step, make));
-  const set = (step: string, change: Partial<Tune>) => edit(step, (t) => ({ tune: { ...t, ...change } }));
+export function FormEditor() {
+  const { place, label, name } = useFramed();
   if (!place) return null;
-  const label = tune.strains[place.strain]?.label ?? "";
-  const act = (words: string, step: string, make: (tune: Tune) => Edited, title?: string) => (
-    <Button
-      key={words}
-      size="xs"
-      h="30px"
-      px="9px"
-      variant="outline"
-      borderColor="cord"
-      color="ink"
-      bg="transparent"
-      _hover={{ bg: "linen" }}
-      title={title}
-      onClick={() => edit(step, make)}
-    >
-      {words}
-    </Button>
-  );
-  const name = place.pickup ? "Pickup" : `Bar ${place.number}`;
-  const said = name.toLowerCase();
-  const off = notices(places);
-  const key = (next: Partial<Key>) =>
-    edit("Key changed", (t) => setKey(t, { tonic: next.tonic ?? t.key.tonic, mode: next.mode ?? t.key.mode }, follow));
-  const tempo = tempoOf(tune);
-  const field = (words: string, value: string, step: string, take: (value: string) => Partial<Tune>, max = 400) => (
-    <Box mb="6px" key={words}>
-      <Text fontSize="13px" color="quiet">
-        <label htmlFor={`f-${words}`}>{words}</label>
-      </Text>
-      <Input
-        id={`f-${words}`}
-        key={value}
-        size="sm"
-        bg="fleece"
-        borderColor="cord"
-        defaultValue={value}
-        maxLength={max}
-        onBlur={(e) => {
-          if (e.target.value.trim() !== value) set(step, take(e.target.value.trim()));
-        }}
-        onKeyDown={(e) => {
-          if (e.key === "Enter") e.currentTarget.blur();
-        }}
-      />
-    </Box>
-  );
-  const beat = beatTicks(tune.metre);
-  const pickups = [0, beat / 3, beat / 2, beat, (3 * beat) / 2, 2 * beat].filter(
-    (t, i, all) => Number.isInteger(t) && all.indexOf(t) === i && (t === 0 || t % (QUARTER / 4) === 0),
-  );
+  const { repeatStart, repeatEnd, ending } = place.bar;
+  const facts = [
+    `in ${label}`,
+    ...(repeatStart ? ["a repeat starts"] : []),
+    ...(repeatEnd ? ["a repeat ends"] : []),
+    ...(ending ? [`ending ${ending.join(", ")}`] : []),
+  ];
   return (
     <>
-      <PanelHead
-        title={name}
-        sub={`in ${label}${place.bar.repeatStart ? " · a repeat starts" : ""}${place.bar.repeatEnd ? " · a repeat ends" : ""}${place.bar.ending ? ` · ending ${place.bar.ending.join(", ")}` : ""}`}
-      />
-      {off.length > 0 && (
-        <Box bg="washMadder" borderRadius="6px" px="10px" py="6px" mb="8px">
-          {off.slice(0, 4).map((n) => (
-            <Flex key={n.bar} gap="8px" align="baseline" fontSize="14px">
-              <Text flex="1">{n.message}</Text>
-              <Button
-                size="xs"
-                variant="plain"
-                color="madder"
-                textDecoration="underline"
-                px="0"
-                onClick={() => edit(`Bar ${n.number} mended`, (t) => mendBar(t, n.bar))}
-              >
-                {n.off < 0 ? "add a rest" : "shorten"}
-              </Button>
-            </Flex>
-          ))}
-          {off.length > 4 && <Text fontSize="13px">and {off.length - 4} more bars</Text>}
-        </Box>
-      )}
-      <Block title="Bar lines">
-        <Flex wrap="wrap" gap="5px">
-          {act(
-            "line →",
-            `Bar line after ${said} moved`,
-            (t) => moveBarline(t, bar, 1),
-            "Move the bar line after this bar one note on",
-          )}
-          {act(
-            "← line",
-            `Bar line after ${said} moved`,
-            (t) => moveBarline(t, bar, -1),
-            "Move the bar line after this bar one note back",
-          )}
-          {act("join with next", `${name} joined with the next`, (t) => joinBars(t, bar))}
-        </Flex>
-        <Flex mt="6px" align="center" gap="6px" fontSize="14px">
-          <Text>Pickup</Text>
-          <NativeSelect.Root size="xs" w="150px">
-            <NativeSelect.Field
-              aria-label="Pickup"
-              bg="fleece"
-              borderColor="cord"
-              value={places[0]?.pickup ? places[0].ticks : 0}
-              onChange={(e) => edit("Pickup changed", (t) => setPickup(t, Number(e.target.value)))}
-            >
-              {[...new Set([...pickups, places[0]?.pickup ? places[0].ticks : 0])]
-                .sort((a, b) => a - b)
-                .map((t) => (
-                  <option key={t} value={t}>
-                    {t === 0 ? "none" : lengthWords(t)}
-                  </option>
-                ))}
-            </NativeSelect.Field>
-            <NativeSelect.Indicator />
-          </NativeSelect.Root>
-        </Flex>
-      </Block>
-      <Block title="Repeats and endings">
-        <Flex wrap="wrap" gap="5px">
-          {act("repeat this strain", `Repeat of ${label} changed`, (t) => toggleRepeat(t, bar))}
-          {act("1st ending here", `First ending at ${said}`, (t) => setEnding(t, bar, 1))}
-          {act("2nd ending here", `Second ending at ${said}`, (t) => setEnding(t, bar, 2))}
-          {place.bar.ending && act("no ending", `Ending at ${said} taken off`, (t) => setEnding(t, bar, undefined))}
-        </Flex>
-      </Block>
-      <Block title="Strains">
-        <Flex gap="6px" align="center" mb="6px">
-          <Input
-            size="xs"
-            w="90px"
-            bg="fleece"
-            borderColor="cord"
-            aria-label="Name of the strain"
-            key={`${place.strain}${label}`}
-            defaultValue={label}
-            maxLength={80}
-            onBlur={(e) => {
-              if (e.target.value.trim() !== label)
-                edit(`Strain ${label} renamed`, (t) => renameStrain(t, bar, e.target.value));
-            }}
-            onKeyDown={(e) => {
-              if (e.key === "Enter") e.currentTarget.blur();
-            }}
-          />
-          {act(
-            places[bar - 1]?.strain === place.strain ? "new strain here" : "join with the one before",
-            "Strains changed",
-            (t) => toggleStrain(t, bar),
-          )}
-        </Flex>
-        <Flex wrap="wrap" gap="5px">
-          {act("add intro", "Intro added", (t) => addStrain(t, "Intro", 4), "The tune's last four bars, before it")}
-          {act(
-            "add vamp here",
-            "Vamp added",
-            (t) => addStrain(t, "Vamp", 2, place.strain),
-            "Two bars to stay on until you nod",
-          )}
-          {act("add tag", "Tag added", (t) => addStrain(t, "Tag", 2), "The last two bars once more")}
-          {act(`take ${label} out`, `Strain ${label} taken out`, (t) => removeStrain(t, bar))}
-        </Flex>
-      </Block>
-      <Block title="Key and metre">
-        <Flex gap="6px">
-          <NativeSelect.Root size="sm" w="84px">
-            <NativeSelect.Field
-              aria-label="Tonic"
-              bg="fleece"
-              borderColor="cord"
-              value={tune.key.tonic}
-              onChange={(e) => key({ tonic: e.target.value })}
-            >
-              {[...new Set([...TONICS, tune.key.tonic])].map((t) => (
-                <option key={t} value={t}>
-                  {t.replace("b", "♭").replace("#", "♯")}
-                </option>
-              ))}
-            </NativeSelect.Field>
-            <NativeSelect.Indicator />
-          </NativeSelect.Root>
-          <NativeSelect.Root size="sm" w="130px">
-            <NativeSelect.Field
-              aria-label="Mode"
-              bg="fleece"
-              borderColor="cord"
-              value={tune.key.mode}
-              onChange={(e) => key({ mode: Mode.parse(e.target.value) })}
-            >
-              {Mode.options.map((m) => (
-                <option key={m} value={m}>
-                  {m}
-                </option>
-              ))}
-            </NativeSelect.Field>
-            <NativeSelect.Indicator />
-          </NativeSelect.Root>
-        </Flex>
-        <label style={{ fontSize: 13 }}>
-          <input type="checkbox" checked={follow} onChange={(e) => setFollow(e.target.checked)} /> notes follow the new
-          signature
-        </label>
-        <Flex gap="6px" mt="6px" align="center">
-          <NativeSelect.Root size="sm" w="84px">
-            <NativeSelect.Field
-              aria-label="Metre"
-              bg="fleece"
-              borderColor="cord"
-              value={metreName(tune.metre)}
-              onChange={(e) => {
-                const metre = METRES.find((m) => metreName(m) === e.target.value);
-                if (metre) edit(`Metre ${metreName(metre)}`, (t) => setMetre(t, metre, again));
-              }}
-            >
-              {[...new Set([...METRES.map(metreName), metreName(tune.metre)])].map((m) => (
-                <option key={m} value={m}>
-                  {m}
-                </option>
-              ))}
-            </NativeSelect.Field>
-            <NativeSelect.Indicator />
-          </NativeSelect.Root>
-          <label style={{ fontSize: 13 }}>
-            <input type="checkbox" checked={again} onChange={(e) => setAgain(e.target.checked)} /> lay the bars out anew
-          </label>
-        </Flex>
-        <Flex gap="6px" mt="6px" align="center" fontSize="14px">
-          <Text>Tempo</Text>
-          <Input
-            size="xs"
-            w="64px"
-            type="number"
-            min={10}
-            max={400}
-            bg="fleece"
-            borderColor="cord"
-            aria-label="Beats a minute"
-            key={tempo.bpm}
-            defaultValue={Math.round(tempo.bpm)}
-            onBlur={(e) => {
-              const bpm = Number(e.target.value);
-              if (bpm >= 10 && bpm <= 400 && bpm !== Math.round(tempo.bpm))
-                set("Tempo changed", { tempo: { beat: tempo.beat, bpm } });
-            }}
-            onKeyDown={(e) => {
-              if (e.key === "Enter") e.currentTarget.blur();
-            }}
-          />
-          <Text color="quiet">{lengthWords(tempo.beat).replace(/^one /, "")} beats a minute</Text>
-        </Flex>
-      </Block>
-      <Block title="What is written over it">
-        {field("Title", tune.title, "Title changed", (title) => ({ title: title || "Untitled" }))}
-        {field(
-          "Dance, as it is called",
-          tune.rhythm,
-          "Dance named",
-          (rhythm) => ({ rhythm: rhythm.toLowerCase().slice(0, 200) }),
-          200,
-        )}
-        {field("Made by", tune.composer, "Maker named", (composer) => ({ composer }))}
-        {field("Source", tune.source, "Source recorded", (source) => ({ source }), 2000)}
-      </Block>
+      <PanelHead title={name} sub={facts.join(" · ")} />
+      <OddBars />
+      <BarLines />
+      <Repeats />
+      <Strains />
+      <KeyAndMetre />
+      <Headings />
     </>
+  );
+}
+
+/** Bars that are too long or too short, each with its mending. */
+function OddBars() {
+  const places = useBench((s) => s.derived.analysis.places);
+  const edit = useEdit();
+  const off = notices(places);
+  if (off.length === 0) return null;
+  return (
+    <Box bg="washMadder" borderRadius="6px" px="10px" py="6px" mb="8px">
+      {off.slice(0, SHOWN).map((n) => (
+        <Flex key={n.bar} gap="8px" align="baseline" fontSize="14px">
+          <Text flex="1">{n.message}</Text>
+          <LinkButton tone="madder" onClick={() => edit(`Bar ${n.number} mended`, (t) => mendBar(t, n.bar))}>
+            {n.off < 0 ? "add a rest" : "shorten"}
+          </LinkButton>
+        </Flex>
+      ))}
+      {off.length > SHOWN && <Text fontSize="13px">and {off.length - SHOWN} more bars</Text>}
+    </Box>
+  );
+}
+
+/** A button that edits the tune: what it says, the step it makes, and a longer word where the short one needs it. */
+function Act({ words, step, make, title }: { words: string; step: string; make: Make; title?: string }) {
+  const edit = useEdit();
+  return (
+    <LineButton size="xs" title={title} onClick={() => edit(step, make)}>
+      {words}
+    </LineButton>
+  );
+}
+
+function BarLines() {
+  const { bar, name, said } = useFramed();
+  const first = useBench((s) => s.derived.analysis.places[0]);
+  const metre = useBench((s) => s.work.tune.metre);
+  const edit = useEdit();
+  const moved = `Bar line after ${said} moved`;
+  const now = first?.pickup ? first.ticks : 0;
+  const fits = (ticks: number) => Number.isInteger(ticks) && ticks % (QUARTER / 4) === 0;
+  const lengths = [...new Set([...PICKUPS.map((b) => b * beatTicks(metre)).filter(fits), now])].sort((a, b) => a - b);
+  return (
+    <Block title="Bar lines">
+      <Flex wrap="wrap" gap="5px">
+        <Act
+          words="line →"
+          step={moved}
+          make={(t) => moveBarline(t, bar, 1)}
+          title="Move the bar line after this bar one note on"
+        />
+        <Act
+          words="← line"
+          step={moved}
+          make={(t) => moveBarline(t, bar, -1)}
+          title="Move the bar line after this bar one note back"
+        />
+        <Act words="join with next" step={`${name} joined with the next`} make={(t) => joinBars(t, bar)} />
+      </Flex>
+      <Flex mt="6px" align="center" gap="6px" fontSize="14px">
+        <Text>Pickup</Text>
+        <Picker
+          label="Pickup"
+          width="150px"
+          of={lengths.map((t) => ({ value: String(t), words: t === 0 ? "none" : lengthWords(t) }))}
+          now={String(now)}
+          onTake={(ticks) => edit("Pickup changed", (t) => setPickup(t, Number(ticks)))}
+        />
+      </Flex>
+    </Block>
+  );
+}
+
+function Repeats() {
+  const { bar, place, label, said } = useFramed();
+  return (
+    <Block title="Repeats and endings">
+      <Flex wrap="wrap" gap="5px">
+        <Act words="repeat this strain" step={`Repeat of ${label} changed`} make={(t) => toggleRepeat(t, bar)} />
+        <Act words="1st ending here" step={`First ending at ${said}`} make={(t) => setEnding(t, bar, 1)} />
+        <Act words="2nd ending here" step={`Second ending at ${said}`} make={(t) => setEnding(t, bar, 2)} />
+        {place?.bar.ending && (
+          <Act words="no ending" step={`Ending at ${said} taken off`} make={(t) => setEnding(t, bar, undefined)} />
+        )}
+      </Flex>
+    </Block>
+  );
+}
+
+function Strains() {
+  const { bar, place, before, label } = useFramed();
+  const edit = useEdit();
+  const rename = (name: string) => edit(`Strain ${label} renamed`, (t) => renameStrain(t, bar, name));
+  return (
+    <Block title="Strains">
+      <Flex gap="6px" align="center" mb="6px">
+        <LeftInput label="Name of the strain" value={label} max={LONGEST.name} width="90px" onLeave={rename} />
+        <Act
+          words={before && before.strain === place?.strain ? "new strain here" : "join with the one before"}
+          step="Strains changed"
+          make={(t) => toggleStrain(t, bar)}
+        />
+      </Flex>
+      <Flex wrap="wrap" gap="5px">
+        <Act
+          words="add intro"
+          step="Intro added"
+          make={(t) => addStrain(t, "Intro", 4)}
+          title="The tune's last four bars, before it"
+        />
+        <Act
+          words="add vamp here"
+          step="Vamp added"
+          make={(t) => addStrain(t, "Vamp", 2, place?.strain)}
+          title="Two bars to stay on until you nod"
+        />
+        <Act
+          words="add tag"
+          step="Tag added"
+          make={(t) => addStrain(t, "Tag", 2)}
+          title="The last two bars once more"
+        />
+        <Act words={`take ${label} out`} step={`Strain ${label} taken out`} make={(t) => removeStrain(t, bar)} />
+      </Flex>
+    </Block>
+  );
+}
+
+function KeyAndMetre() {
+  const tune = useBench((s) => s.work.tune);
+  const [follow, setFollow] = useState(true);
+  const [again, setAgain] = useState(true);
+  const edit = useEdit();
+  const setTo = (key: Partial<Key>) => edit("Key changed", (t) => setKey(t, { ...t.key, ...key }, follow));
+  const takeMetre = (name: string) => {
+    const metre = METRES.find((m) => metreName(m) === name);
+    if (metre) edit(`Metre ${name}`, (t) => setMetre(t, metre, again));
+  };
+  return (
+    <Block title="Key and metre">
+      <Flex gap="6px">
+        <Picker
+          label="Tonic"
+          width="84px"
+          of={[...new Set([...TONICS, tune.key.tonic])].map((t) => ({ value: t, words: signed(t) }))}
+          now={tune.key.tonic}
+          onTake={(tonic) => setTo({ tonic })}
+        />
+        <Picker
+          label="Mode"
+          width="130px"
+          of={Mode.options}
+          now={tune.key.mode}
+          onTake={(mode) => setTo({ mode: Mode.parse(mode) })}
+        />
+      </Flex>
+      <Tick words="notes follow the new signature" on={follow} onSet={setFollow} />
+      <Flex gap="6px" mt="6px" align="center">
+        <Picker
+          label="Metre"
+          width="84px"
+          of={[...new Set([...METRES.map(metreName), metreName(tune.metre)])]}
+          now={metreName(tune.metre)}
+          onTake={takeMetre}
+        />
+        <Tick words="lay the bars out anew" on={again} onSet={setAgain} />
+      </Flex>
+      <Tempo />
+    </Block>
+  );
+}
+
+const Tick = ({ words, on, onSet }: { words: string; on: boolean; onSet: (on: boolean) => void }) => (
+  <label style={{ fontSize: 13 }}>
+    <input type="checkbox" checked={on} onChange={(e) => onSet(e.target.checked)} /> {words}
+  </label>
+);
+
+function Tempo() {
+  const tune = useBench((s) => s.work.tune);
+  const edit = useEdit();
+  const tempo = tempoOf(tune);
+  const take = (typed: string) => {
+    const bpm = Number(typed);
+    if (bpm < BPM.least || bpm > BPM.most) return;
+    edit("Tempo changed", (t) => ({ tune: { ...t, tempo: { beat: tempo.beat, bpm } } }));
+  };
+  return (
+    <Flex gap="6px" mt="6px" align="center" fontSize="14px">
+      <Text>Tempo</Text>
+      <LeftInput
+        label="Beats a minute"
+        value={String(Math.round(tempo.bpm))}
+        max={3}
+        width="64px"
+        number
+        onLeave={take}
+      />
+      <Text color="quiet">{lengthWords(tempo.beat).replace(/^one /, "")} beats a minute</Text>
+    </Flex>
+  );
+}
+
+/** A field that takes what was typed when it is left, by Enter or otherwise. */
+function LeftInput({
+  label,
+  value,
+  max,
+  width,
+  id,
+  number = false,
+  onLeave,
+}: {
+  label: string;
+  value: string;
+  max: number;
+  width?: string;
+  id?: string;
+  number?: boolean;
+  onLeave: (typed: string) => void;
+}) {
+  return (
+    <Input
+      key={value}
+      size={id ? "sm" : "xs"}
+      bg="fleece"
+      borderColor="cord"
+      defaultValue={value}
+      maxLength={max}
+      {...(width ? { w: width } : {})}
+      {...(id ? { id } : { "aria-label": label })}
+      {...(number ? { type: "number", min: BPM.least, max: BPM.most } : {})}
+      onBlur={(e) => {
+        const typed = e.target.value.trim();
+        if (typed !== value) onLeave(typed);
+      }}
+      onKeyDown={(e) => {
+        if (e.key === "Enter") e.currentTarget.blur();
+      }}
+    />
+  );
+}
+
+type Heading = {
+  words: string;
+  of: (tune: Tune) => string;
+  step: string;
+  max: number;
+  take: (typed: string) => Partial<Tune>;
+};
+const HEADINGS: readonly Heading[] = [
+  {
+    words: "Title",
+    of: (t) => t.title,
+    step: "Title changed",
+    max: LONGEST.title,
+    take: (title) => ({ title: title || "Untitled" }),
+  },
+  {
+    words: "Dance, as it is called",
+    of: (t) => t.rhythm,
+    step: "Dance named",
+    max: LONGEST.words,
+    take: (rhythm) => ({ rhythm: rhythm.toLowerCase() }),
+  },
+  {
+    words: "Made by",
+    of: (t) => t.composer,
+    step: "Maker named",
+    max: LONGEST.title,
+    take: (composer) => ({ composer }),
+  },
+  {
+    words: "Source",
+    of: (t) => t.source,
+    step: "Source recorded",
+    max: LONGEST.source,
+    take: (source) => ({ source }),
+  },
+];
+
+function Headings() {
+  const tune = useBench((s) => s.work.tune);
+  const edit = useEdit();
+  return (
+    <Block title="What is written over it">
+      {HEADINGS.map(({ words, of, step, max, take }) => (
+        <Box mb="6px" key={words}>
+          <Text fontSize="13px" color="quiet">
+            <label htmlFor={`f-${words}`}>{words}</label>
+          </Text>
+          <LeftInput
+            id={`f-${words}`}
+            label={words}
+            value={of(tune)}
+            max={max}
+            onLeave={(typed) => edit(step, (t) => ({ tune: { ...t, ...take(typed) } }))}
+          />
+        </Box>
+      ))}
+    </Block>
   );
 }

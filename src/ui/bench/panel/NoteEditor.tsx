@@ -1,20 +1,31 @@
 "use client";
-import { Box, Button, Flex, Text } from "@chakra-ui/react";
-import type { Derived } from "../../../core/ensemble";
-import { beatAt, beatsWords, lengthWords, type Place } from "../../../core/score";
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { beatAt, beatsWords, type Event, lengthWords, type Place } from "../../../core/score";
 import { pitchName } from "../../../core/theory";
+import { LineButton } from "../../controls/buttons";
+import { counted, signed } from "../../signs";
 import { keyCap, NOTE_EDITS, type NoteEdit } from "../noteEdits";
+import { useBench } from "../state";
 import { Block, PanelHead } from "./parts";
 
-type Props = { derived: Derived; selection: { bar: number; event: number } | null; onEdit: (edit: NoteEdit) => void };
+const nameOf = ({ pitches }: Event) =>
+  pitches.length ? pitches.map((p) => signed(pitchName(p))).join(" and ") : "Rest";
 
-const sign = (name: string) => name.replace("b", "♭").replace("#", "♯");
+/** What stands on a note besides its pitch and length, in words. */
+const signsOf = ({ marks = [], tie, grace, tuplet }: Event): string[] => [
+  ...marks,
+  ...(tie ? ["tied to the next"] : []),
+  ...(grace ? [counted(grace.length, "grace note")] : []),
+  ...(tuplet ? [`${tuplet.actual} in the time of ${tuplet.normal}`] : []),
+];
 
 /** The chosen note and everything that can be done to it; each button shows its key. */
-export function NoteEditor({ derived, selection, onEdit }: Props) {
-  const place = selection ? (derived.analysis.places[selection.bar] as Place | undefined) : undefined;
-  const event = selection ? place?.bar.events[selection.event] : undefined;
-  if (!place || !event || !selection) {
+export function NoteEditor() {
+  const spot = useBench((s) => (s.selection?.kind === "event" ? s.selection : undefined));
+  const places = useBench((s) => s.derived.analysis.places);
+  const place = spot && (places[spot.bar] as Place | undefined);
+  const event = place?.bar.events[spot?.event ?? 0];
+  if (!place || !event || !spot) {
     return (
       <>
         <PanelHead title="Correct a note" />
@@ -25,43 +36,20 @@ export function NoteEditor({ derived, selection, onEdit }: Props) {
       </>
     );
   }
-  const at = place.bar.events.slice(0, selection.event).reduce((n, e) => n + e.ticks, place.at);
-  const name = event.pitches.length ? event.pitches.map((p) => sign(pitchName(p))).join(" and ") : "Rest";
-  const signs = [
-    ...(event.marks ?? []),
-    ...(event.tie ? ["tied to the next"] : []),
-    ...(event.grace ? [event.grace.length === 1 ? "a grace note" : `${event.grace.length} grace notes`] : []),
-    ...(event.tuplet ? [`${event.tuplet.actual} in the time of ${event.tuplet.normal}`] : []),
-  ];
+  const at = place.bar.events.slice(0, spot.event).reduce((n, e) => n + e.ticks, place.at);
+  const where = `${place.pickup ? "pickup" : `bar ${place.number}`}, beat ${beatsWords(beatAt(place, at))}`;
+  const signs = signsOf(event);
   return (
     <>
       <PanelHead
-        title={`${name}, ${lengthWords(event.ticks)}`}
-        sub={`${place.pickup ? "pickup" : `bar ${place.number}`}, beat ${beatsWords(beatAt(place, at))}${signs.length ? ` · ${signs.join(", ")}` : ""}`}
+        title={`${nameOf(event)}, ${lengthWords(event.ticks)}`}
+        sub={signs.length ? `${where} · ${signs.join(", ")}` : where}
       />
       {NOTE_EDITS.map(({ group, edits }) => (
         <Block key={group} title={group}>
           <Flex wrap="wrap" gap="5px">
             {edits.map((edit) => (
-              <Button
-                key={edit.name}
-                size="xs"
-                h="30px"
-                px="8px"
-                variant="outline"
-                borderColor="cord"
-                color="ink"
-                bg="transparent"
-                _hover={{ bg: "linen" }}
-                aria-label={edit.name}
-                title={`${edit.name} (${keyCap(edit.keys)})`}
-                onClick={() => onEdit(edit)}
-              >
-                {edit.face}
-                <Box as="kbd" fontFamily="body" fontSize="12px" color="quiet" ml="3px">
-                  {keyCap(edit.keys)}
-                </Box>
-              </Button>
+              <EditButton key={edit.name} edit={edit} />
             ))}
           </Flex>
         </Block>
@@ -70,5 +58,18 @@ export function NoteEditor({ derived, selection, onEdit }: Props) {
         ← → go to the next note. Drag a note up or down to move it by steps.
       </Text>
     </>
+  );
+}
+
+function EditButton({ edit }: { edit: NoteEdit }) {
+  const editNote = useBench((s) => s.editNote);
+  const cap = keyCap(edit.keys);
+  return (
+    <LineButton size="xs" aria-label={edit.name} title={`${edit.name} (${cap})`} onClick={() => editNote(edit)}>
+      {edit.face}
+      <Box as="kbd" fontFamily="body" fontSize="12px" color="quiet">
+        {cap}
+      </Box>
+    </LineButton>
   );
 }

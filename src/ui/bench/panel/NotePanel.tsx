@@ -1,79 +1,76 @@
 "use client";
-import { Button, Flex, Text } from "@chakra-ui/react";
-import type { Derived } from "../../../core/ensemble";
+import { Flex, Text } from "@chakra-ui/react";
 import type { HarmonyNote } from "../../../core/harmony";
 import { beatAt, beatsWords, type Place } from "../../../core/score";
 import { intervalName, type Pitch, pitchName } from "../../../core/theory";
-import { Block, ChoiceRow, Key, PanelHead, Tile } from "./parts";
+import { KeyButton } from "../../controls/buttons";
+import { signed } from "../../signs";
+import { chosenNote, useBench } from "../state";
+import { Block, ChoiceBar, Key, PanelHead, Tile } from "./parts";
 
-const sign = (name: string) => name.replace("b", "♭").replace("#", "♯");
+const named = (pitch: Pitch | null) => (pitch ? signed(pitchName(pitch)) : "rest");
+/** Runners-up shown, and those that have a key. */
+const SHOWN = 5;
+const KEYED = 3;
 
-type Props = {
-  note: HarmonyNote;
-  derived: Derived;
-  side: "below" | "above";
-  onTake: (pitch: Pitch | null) => void;
-  onLock: () => void;
-  onHear: () => void;
-};
+function titleOf({ pitch, interval }: HarmonyNote, side: string): string {
+  if (!pitch) return "A rest";
+  return interval && interval > 1 ? `${named(pitch)}, a ${intervalName(interval)} ${side}` : named(pitch);
+}
+
+/** A price as it stands beside a choice: what the whole line would cost more, or less than what is locked now. */
+const priced = (cost: number) => `${cost < -0.05 ? "−" : "+"}${Math.abs(cost).toFixed(1)}`;
 
 /** Why the line takes this note, what else it could take, and the lock. */
-export function NotePanel({ note, derived, side, onTake, onLock, onHear }: Props) {
-  const place = derived.analysis.places[note.bar] as Place;
-  const title = note.pitch
-    ? `${sign(pitchName(note.pitch))}${note.interval && note.interval > 1 ? `, a ${intervalName(note.interval)} ${side}` : ""}`
-    : "A rest";
-  const name = (pitch: Pitch | null) => (pitch ? sign(pitchName(pitch)) : "rest");
+export function NotePanel({ note }: { note: HarmonyNote }) {
+  const line = useBench((s) => chosenNote(s)?.line);
+  const place = useBench((s) => s.derived.analysis.places[note.bar] as Place);
+  const take = useBench((s) => s.takeNote);
+  const toggle = useBench((s) => s.toggleNoteLock);
+  const hear = useBench((s) => s.hear);
+  if (!line) return null;
+  const where = `bar ${place.number}, beat ${beatsWords(beatAt(place, note.at))}`;
   return (
     <>
-      <PanelHead
-        title={title}
-        sub={`bar ${place.number}, beat ${beatsWords(beatAt(place, note.at))} · ${derived.line.school}${note.locked ? " · locked" : ""}`}
-      />
+      <PanelHead title={titleOf(note, line.side)} sub={`${where} · ${line.school}${note.locked ? " · locked" : ""}`} />
       <Text mb="12px">{note.reason}</Text>
       <Flex gap="6px" wrap="wrap">
-        {note.melody && <Tile name={sign(pitchName(note.melody))} what="melody" />}
-        {note.chord && <Tile name={sign(note.chord)} what="chord" />}
+        {note.melody && <Tile name={named(note.melody)} what="melody" />}
+        {note.chord && <Tile name={signed(note.chord)} what="chord" />}
         {note.pitch && <Tile name={note.rule} what="the rule" />}
       </Flex>
       {(note.alternatives.length > 0 || note.locked) && (
-        <Block
-          title={
-            note.locked
-              ? "Free it to see what else it could be"
-              : "Other notes, with what the whole line would cost more"
-          }
-        >
-          <ChoiceRow
-            name={name(note.pitch)}
+        <Block title="Other notes, with what the whole line would cost more">
+          <ChoiceBar
+            name={named(note.pitch)}
             worth={1}
             note={note.locked ? "locked" : "best"}
             keyName="1"
             chosen
-            onTake={() => onTake(note.pitch)}
+            onTake={() => take(note.pitch)}
           />
-          {note.alternatives.slice(0, 5).map((a, i) => (
-            <ChoiceRow
-              key={name(a.pitch)}
-              name={`${name(a.pitch)}${a.interval ? ` · ${a.interval}` : ""}`}
-              worth={Math.exp(-a.cost / 3)}
-              note={`+${a.cost.toFixed(1)}`}
-              keyName={i < 3 ? String(i + 2) : undefined}
-              onTake={() => onTake(a.pitch)}
+          {note.alternatives.slice(0, SHOWN).map((a, i) => (
+            <ChoiceBar
+              key={named(a.pitch)}
+              name={`${named(a.pitch)}${a.interval ? ` · ${a.interval}` : ""}`}
+              worth={Math.exp(-Math.max(0, a.cost) / 3)}
+              note={priced(a.cost)}
+              keyName={i < KEYED ? String(i + 2) : undefined}
+              onTake={() => take(a.pitch)}
             />
           ))}
         </Block>
       )}
       <Text mt="12px" color="quiet">
-        Clash in this bar: {derived.line.clashes[note.bar] ?? 0} of 100.
+        Clash in this bar: {line.clashes[note.bar] ?? 0} of 100.
       </Text>
       <Flex gap="8px" mt="8px">
-        <Button variant="plain" px="4px" color="ink" onClick={onLock}>
+        <KeyButton onClick={toggle}>
           <Key>L</Key> {note.locked ? "unlock it" : "lock it"}
-        </Button>
-        <Button variant="plain" px="4px" color="ink" onClick={onHear}>
+        </KeyButton>
+        <KeyButton onClick={() => hear(note.bar, note.bar)}>
           <Key>H</Key> hear the bar
-        </Button>
+        </KeyButton>
       </Flex>
     </>
   );

@@ -1,107 +1,82 @@
 "use client";
-import { Box, Button, Flex, Input, NativeSelect, Text } from "@chakra-ui/react";
+import { Box, Flex, Input, Text } from "@chakra-ui/react";
 import { Printer } from "lucide-react";
 import { useState } from "react";
-import type { Derived } from "../../../core/ensemble";
+import type { Part } from "../../../core/grading";
 import { Rights } from "../../../core/score";
+import { LinkButton, SolidButton } from "../../controls/buttons";
+import { Picker } from "../../controls/Choice";
 import { RIGHTS_WORDS } from "../../rights";
-import { RoleBadge, type Role } from "../../roles";
-import type { BenchState } from "../useBench";
-import { Block, PanelHead } from "./parts";
+import { RoleBadge } from "../../roles";
+import { useBench } from "../state";
+import { Block, Downloads, PanelHead } from "./parts";
 
-const FORMATS = [
-  ["musicxml", "MusicXML"],
-  ["abc", "ABC"],
-  ["mid", "MIDI"],
-] as const;
-const BADGES: Record<string, (side: string) => Role> = {
-  melody: () => "melody",
-  moving: (side) => (side === "below" ? "low" : "high"),
-  first: () => "note",
-};
+/** Instruments of the parts in words: "fiddle", or "fiddle, viola". */
+const instrumentsOf = (parts: readonly Part[]) => [...new Set(parts.map((p) => p.instrument))].join(", ");
 
-type Props = { bench: BenchState; derived: Derived; shown: string; onShow: (part: string) => void };
-
-/** Three parts to look at, hear, print and take away. */
-export function PartsPanel({ bench, derived, shown, onShow }: Props) {
-  const { rights } = bench.work.tune;
-  const open = rights !== "unknown";
+/** Everyone's part to look at, hear, print and take away. */
+export function PartsPanel() {
+  const parts = useBench((s) => s.derived.parts);
+  const open = useBench((s) => s.work.tune.rights !== "unknown");
   return (
     <>
-      <PanelHead title="Parts for tonight" sub="for fiddle, played together" />
-      {!open && <RightsForm bench={bench} />}
-      {derived.parts.map((part) => (
-        <Box key={part.staff.id} borderTop="1px solid" borderColor="cord" py="10px">
-          <Flex
-            as="button"
-            align="center"
-            gap="10px"
-            w="100%"
-            textAlign="left"
-            aria-pressed={shown === part.staff.id}
-            onClick={() => onShow(shown === part.staff.id ? "all" : part.staff.id)}
-          >
-            <RoleBadge
-              role={
-                (BADGES[part.staff.id === "second" ? "moving" : part.staff.id] ?? BADGES.melody)?.(
-                  part.role === "low harmony" ? "below" : part.role === "high harmony" ? "above" : bench.work.side,
-                ) ?? "melody"
-              }
-              size={22}
-            />
-            <Text fontFamily="heading" fontSize="18px" fontWeight="600" whiteSpace="nowrap">
-              {part.level}
-            </Text>
-            <Text ml="auto" whiteSpace="nowrap" fontSize="13px" color="woad" textDecoration="underline">
-              {shown === part.staff.id ? "show all" : "show alone"}
-            </Text>
-          </Flex>
-          <Text fontSize="13px" color="quiet">
-            {part.role} for {part.instrument}
-          </Text>
-          <Text fontSize="14px" mt="3px">
-            {part.coaching}
-          </Text>
-          {part.leftOut.map((why) => (
-            <Text key={why} fontSize="13px" color="quiet" mt="2px">
-              Left out: {why[0]?.toLowerCase()}
-              {why.slice(1)}
-            </Text>
-          ))}
-          <Copies id={bench.id} part={part.staff.id} open={open} name={part.staff.name} />
-        </Box>
+      <PanelHead title="Parts for tonight" sub={`for ${instrumentsOf(parts)}, played together`} />
+      {!open && <RightsForm />}
+      {parts.map((part) => (
+        <PartCard key={part.id} part={part} open={open} />
       ))}
       <Box borderTop="1px solid" borderColor="cord" py="10px">
         <Text fontFamily="heading" fontSize="18px" fontWeight="600">
           All together
         </Text>
-        <Copies id={bench.id} part="all" open={open} name="All parts" />
+        <Copies part="all" open={open} name="All parts" />
       </Box>
-      {open && (
-        <Block title="Rights">
-          <Text fontSize="14px">
-            {RIGHTS_WORDS[rights]}
-            {bench.work.tune.source ? `. ${bench.work.tune.source}` : ""}
-          </Text>
-          <Button
-            variant="plain"
-            size="sm"
-            px="0"
-            color="woad"
-            textDecoration="underline"
-            onClick={() =>
-              bench.change("Rights opened again", (w) => ({ ...w, tune: { ...w.tune, rights: "unknown" } }))
-            }
-          >
-            change
-          </Button>
-        </Block>
-      )}
+      {open && <RightsRecorded />}
     </>
   );
 }
 
-function Copies({ id, part, open, name }: { id: number; part: string; open: boolean; name: string }) {
+function PartCard({ part, open }: { part: Part; open: boolean }) {
+  const alone = useBench((s) => s.shown === part.id);
+  const setShown = useBench((s) => s.setShown);
+  return (
+    <Box borderTop="1px solid" borderColor="cord" py="10px">
+      <Flex
+        as="button"
+        align="center"
+        gap="10px"
+        w="100%"
+        textAlign="left"
+        aria-pressed={alone}
+        onClick={() => setShown(alone ? "all" : part.id)}
+      >
+        <RoleBadge voice={part.role} size={22} />
+        <Text fontFamily="heading" fontSize="18px" fontWeight="600" whiteSpace="nowrap">
+          {part.level}
+        </Text>
+        <Text ml="auto" whiteSpace="nowrap" fontSize="13px" color="woad" textDecoration="underline">
+          {alone ? "show all" : "show alone"}
+        </Text>
+      </Flex>
+      <Text fontSize="13px" color="quiet">
+        {part.role} for {part.instrument}
+      </Text>
+      <Text fontSize="14px" mt="3px">
+        {part.coaching}
+      </Text>
+      {part.leftOut.map((why) => (
+        <Text key={why} fontSize="13px" color="quiet" mt="2px">
+          Left out: {why[0]?.toLowerCase()}
+          {why.slice(1)}
+        </Text>
+      ))}
+      <Copies part={part.id} open={open} name={part.name} />
+    </Box>
+  );
+}
+
+function Copies({ part, open, name }: { part: string; open: boolean; name: string }) {
+  const id = useBench((s) => s.id);
   if (!open) return null;
   return (
     <Flex mt="6px" gap="14px" align="center" fontSize="14px" color="woad" wrap="wrap">
@@ -113,25 +88,40 @@ function Copies({ id, part, open, name }: { id: number; part: string; open: bool
         <Printer size={15} />
         Print
       </a>
-      {FORMATS.map(([format, label]) => (
-        <a
-          key={format}
-          href={`/tune/${id}/files/${part}.${format}`}
-          download
-          aria-label={`${label} of ${name}`}
-          style={{ textDecoration: "underline" }}
-        >
-          {label}
-        </a>
-      ))}
+      <Downloads id={id} part={part} name={name} />
     </Flex>
   );
 }
 
+function RightsRecorded() {
+  const rights = useBench((s) => s.work.tune.rights);
+  const source = useBench((s) => s.work.tune.source);
+  const change = useBench((s) => s.change);
+  const reopen = () =>
+    change("Rights opened again", (w) => ({ ...w, tune: { ...w.tune, rights: "unknown" as const } }));
+  return (
+    <Block title="Rights">
+      <Text fontSize="14px">
+        {RIGHTS_WORDS[rights]}
+        {source ? `. ${source}` : ""}
+      </Text>
+      <LinkButton onClick={reopen}>change</LinkButton>
+    </Block>
+  );
+}
+
 /** Where the tune comes from and whether it may be copied: asked once, before the first copy. */
-function RightsForm({ bench }: { bench: BenchState }) {
-  const [source, setSource] = useState(bench.work.tune.source);
+function RightsForm() {
+  const known = useBench((s) => s.work.tune.source);
+  const change = useBench((s) => s.change);
+  const [source, setSource] = useState(known);
   const [rights, setRights] = useState("unknown");
+  const record = () => {
+    const checked = Rights.safeParse(rights);
+    if (!checked.success || checked.data === "unknown") return;
+    const recorded = { source: source.trim().slice(0, 2000), rights: checked.data };
+    change("Rights recorded", (w) => ({ ...w, tune: { ...w.tune, ...recorded } }));
+  };
   return (
     <Box
       as="form"
@@ -141,12 +131,7 @@ function RightsForm({ bench }: { bench: BenchState }) {
       mb="12px"
       onSubmit={(e) => {
         e.preventDefault();
-        const checked = Rights.safeParse(rights);
-        if (checked.success && checked.data !== "unknown")
-          bench.change("Rights recorded", (w) => ({
-            ...w,
-            tune: { ...w.tune, source: source.trim().slice(0, 2000), rights: checked.data },
-          }));
+        record();
       }}
     >
       <Text fontWeight="700" mb="2px">
@@ -176,26 +161,17 @@ function RightsForm({ bench }: { bench: BenchState }) {
             Rights
           </Text>
         </label>
-        <NativeSelect.Root size="sm">
-          <NativeSelect.Field
-            id="rights"
-            bg="fleece"
-            borderColor="cord"
-            value={rights}
-            onChange={(e) => setRights(e.target.value)}
-          >
-            {Rights.options.map((r) => (
-              <option key={r} value={r}>
-                {RIGHTS_WORDS[r]}
-              </option>
-            ))}
-          </NativeSelect.Field>
-          <NativeSelect.Indicator />
-        </NativeSelect.Root>
+        <Picker
+          id="rights"
+          label="Rights"
+          of={Rights.options.map((value) => ({ value, words: RIGHTS_WORDS[value] }))}
+          now={rights}
+          onTake={setRights}
+        />
       </Box>
-      <Button type="submit" size="sm" mt="8px" bg="block" color="onBlock" disabled={rights === "unknown"}>
+      <SolidButton type="submit" mt="8px" disabled={rights === "unknown"}>
         Record
-      </Button>
+      </SolidButton>
     </Box>
   );
 }

@@ -1,18 +1,20 @@
 "use client";
-import { Box, Button, Text } from "@chakra-ui/react";
+import { Box, Text } from "@chakra-ui/react";
 import { type ChangeEvent, useRef, useState } from "react";
 import { locksFromSheet } from "../../../core/chords";
-import { type Derived, lockChords } from "../../../core/ensemble";
+import { lockChords } from "../../../core/ensemble";
 import { decodeText, FormatError, readChordPro } from "../../../core/formats";
-import type { BenchState } from "../useBench";
+import { LineButton } from "../../controls/buttons";
+import { useBench } from "../state";
 
 const LARGEST = 1_000_000;
 
 /** Takes the chords of a song sheet and lays them on the tune's words. Shown for tunes that have words. */
-export function SongSheetBox({ bench, derived }: { bench: BenchState; derived: Derived }) {
+export function SongSheetBox() {
+  const places = useBench((s) => s.derived.analysis.places);
+  const change = useBench((s) => s.change);
   const field = useRef<HTMLInputElement>(null);
   const [said, setSaid] = useState<{ text: string; bad: boolean } | null>(null);
-  const { places } = derived.analysis;
   if (!places.some((p) => p.bar.events.some((e) => e.lyrics?.[0]))) return null;
   const read = async (e: ChangeEvent<HTMLInputElement>) => {
     const file = e.target.files?.[0];
@@ -25,10 +27,10 @@ export function SongSheetBox({ bench, derived }: { bench: BenchState; derived: D
       const locks = locksFromSheet(sheet, places);
       if (!locks)
         return setSaid({
-          text: `The words of ${file.name} are not those of this tune, so its chords have no place here. Nothing was changed.`,
+          text: `The words of ${file.name} are not those of this tune. Nothing was changed.`,
           bad: true,
         });
-      bench.change(`Chords of ${file.name.slice(0, 60)}`, (w) => lockChords(w, locks));
+      change(`Chords of ${file.name.slice(0, 60)}`, (w) => lockChords(w, locks));
       setSaid({
         text: [
           `${sheet.chords.length} chords read; those of the first verse are locked.`,
@@ -56,9 +58,7 @@ export function SongSheetBox({ bench, derived }: { bench: BenchState; derived: D
         onChange={read}
         aria-label="Song sheet"
       />
-      <Button size="sm" variant="outline" borderColor="quiet" color="ink" onClick={() => field.current?.click()}>
-        Lay a song sheet’s chords on the words
-      </Button>
+      <LineButton onClick={() => field.current?.click()}>Lay a song sheet’s chords on the words</LineButton>
       {said && (
         <Text fontSize="14px" mt="6px" role={said.bad ? "alert" : "status"} color={said.bad ? "madder" : "ink"}>
           {said.text}

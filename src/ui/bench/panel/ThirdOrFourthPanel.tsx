@@ -1,59 +1,61 @@
 "use client";
-import { Button, Flex, Text } from "@chakra-ui/react";
+import { Flex, Text } from "@chakra-ui/react";
 import { useEffect, useMemo, useState } from "react";
-import type { Derived, Work } from "../../../core/ensemble";
-import { deriveHarmony, type ThirdOrFourth, thirdOrFourth, THIRDS } from "../../../core/harmony";
+import { deriveHarmony, THIRDS, type ThirdOrFourth, thirdOrFourth } from "../../../core/harmony";
+import { FIDDLE, instrument } from "../../../core/instruments";
 import { beatAt, beatsWords, type Place } from "../../../core/score";
 import { pitchName } from "../../../core/theory";
 import { answerThirdOrFourth } from "../../../server/actions";
-import type { PlayerState } from "../usePlayer";
+import { answered, wordsOf } from "../../answered";
+import { LineButton, LinkButton, SolidButton } from "../../controls/buttons";
+import { signed } from "../../signs";
+import { useBench } from "../state";
 import { Block, PanelHead } from "./parts";
 
-const sign = (name: string) => name.slice(0, -1).replace("b", "♭").replace("#", "♯");
-type Props = {
-  id: number;
-  work: Work;
-  derived: Derived;
-  player: PlayerState;
-  onBar: (bar: number) => void;
-  onDone: () => void;
-};
+const CHOICES = ["third", "fourth"] as const;
+type Choice = (typeof CHOICES)[number];
 
-/**
- * Third or fourth? The bar is heard with each; choose the one that fits, then see why. Results are kept with the tune.
- */
-export function ThirdOrFourthPanel({ id, work, derived, player, onBar, onDone }: Props) {
-  const { places } = derived.analysis;
-  const questions = useMemo(
-    () => thirdOrFourth(derived.analysis.places, derived.plan, work.side),
-    [derived, work.side],
-  );
-  const [order, setOrder] = useState(0);
-  const [chosen, setChosen] = useState<"third" | "fourth" | null>(null);
+/** Answers on this tune so far, kept with it. */
+function useTally(id: number) {
   const [tally, setTally] = useState({ asked: 0, right: 0 });
-  useEffect(() => {
-    void answerThirdOrFourth(id).then(setTally);
-  }, [id]);
+  const [problem, setProblem] = useState("");
+  const ask = (given?: { bar: number; at: number; right: boolean }) =>
+    answered(answerThirdOrFourth({ id, ...(given ? { given } : {}) })).then(setTally, (e: unknown) =>
+      setProblem(wordsOf(e)),
+    );
+  // biome-ignore lint/correctness/useExhaustiveDependencies: asked once for each tune
+  useEffect(() => void ask(), [id]);
+  return { tally, problem, keep: ask };
+}
+
+/** Third or fourth? The bar is heard with each; choose the one that fits, then see why. Results are kept with the tune. */
+export function ThirdOrFourthPanel() {
+  const id = useBench((s) => s.id);
+  const line = useBench((s) => s.derived.lines[0]);
+  const plan = useBench((s) => s.derived.plan);
+  const places = useBench((s) => s.derived.analysis.places);
+  const hear = useBench((s) => s.hear);
+  const setBar = useBench((s) => s.setBar);
+  const setTrying = useBench((s) => s.setTrying);
+  const { tally, problem, keep } = useTally(id);
+  const [order, setOrder] = useState(0);
+  const [chosen, setChosen] = useState<Choice | null>(null);
+  const side = line?.side ?? "below";
+  const on = instrument(line?.instrument ?? "") ?? FIDDLE;
+  const questions = useMemo(() => thirdOrFourth(places, plan, side, on), [places, plan, side, on]);
   const question = questions[order % Math.max(1, questions.length)];
   const place = question && (places[question.bar] as Place);
 
-  const hear = (which: "third" | "fourth") => {
-    if (!question) return;
-    onBar(question.bar);
-    const line = deriveHarmony({
-      places,
-      plan: derived.plan,
-      phraseEnds: new Set(),
-      school: THIRDS,
-      side: work.side,
-      locks: [{ bar: question.bar, at: question.at, pitch: question[which] }],
-    });
-    player.play(question.bar, question.bar, false, false, line);
+  const sound = (asked: ThirdOrFourth, which: Choice) => {
+    setBar(asked.bar);
+    const locks = [{ bar: asked.bar, at: asked.at, pitch: asked[which] }];
+    const bent = deriveHarmony({ places, plan, phraseEnds: new Set(), school: THIRDS, side, instrument: on, locks });
+    hear(asked.bar, asked.bar, line ? { ...bent, id: line.id } : null);
   };
-  const choose = (which: "third" | "fourth", asked: ThirdOrFourth) => {
+  const choose = (asked: ThirdOrFourth, which: Choice) => {
     if (chosen) return;
     setChosen(which);
-    void answerThirdOrFourth(id, { bar: asked.bar, at: asked.at, right: which === asked.fits }).then(setTally);
+    void keep({ bar: asked.bar, at: asked.at, right: which === asked.fits });
   };
   return (
     <>
@@ -61,56 +63,48 @@ export function ThirdOrFourthPanel({ id, work, derived, player, onBar, onDone }:
         title="Third or fourth?"
         sub={tally.asked ? `${tally.right} of ${tally.asked} right on this tune` : "hear both, then choose"}
       />
+      {problem && <Text color="madder">{problem}</Text>}
       {question && place ? (
         <>
           <Text mb="10px">
             Bar {place.number}, beat {beatsWords(beatAt(place, place.at + question.at))}: the tune is on{" "}
-            {sign(pitchName(question.melody))}. One of the two notes {work.side === "below" ? "under" : "over"} it fits.
+            {signed(pitchName(question.melody).slice(0, -1))}. One of the two notes{" "}
+            {side === "below" ? "under" : "over"} it fits.
           </Text>
-          {(["third", "fourth"] as const).map((which) => (
+          {CHOICES.map((which) => (
             <Flex key={which} gap="8px" align="center" borderTop="1px solid" borderColor="cord" py="8px">
-              <Button size="sm" variant="outline" borderColor="quiet" color="ink" onClick={() => hear(which)}>
-                hear the {which}
-              </Button>
-              <Button
-                size="sm"
+              <LineButton onClick={() => sound(question, which)}>hear the {which}</LineButton>
+              <LineButton
                 ml="auto"
-                bg={chosen === which ? "block" : "transparent"}
-                color={chosen === which ? "onBlock" : "ink"}
-                variant="outline"
-                borderColor="ink"
                 disabled={chosen !== null && chosen !== which}
                 aria-pressed={chosen === which}
-                onClick={() => choose(which, question)}
+                onClick={() => choose(question, which)}
               >
                 the {which} fits
-              </Button>
+              </LineButton>
             </Flex>
           ))}
           {chosen && (
             <Block title={chosen === question.fits ? "Yes" : `The ${question.fits} fits`}>
               <Text role="status">{question.why}</Text>
-              <Button
+              <SolidButton
                 mt="8px"
-                size="sm"
-                bg="block"
-                color="onBlock"
                 onClick={() => {
                   setOrder(order + 1);
                   setChosen(null);
                 }}
               >
                 next place
-              </Button>
+              </SolidButton>
             </Block>
           )}
         </>
       ) : (
         <Text>In this tune third and fourth are never at odds over its chords, so there is nothing to choose.</Text>
       )}
-      <Button variant="plain" px="0" mt="14px" color="woad" textDecoration="underline" onClick={onDone}>
+      <LinkButton mt="14px" onClick={() => setTrying(false)}>
         back to the schools
-      </Button>
+      </LinkButton>
     </>
   );
 }

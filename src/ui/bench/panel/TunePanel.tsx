@@ -1,61 +1,44 @@
 "use client";
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { formSentence, keySentence, ownKeys, relationWords } from "../../../core/analysis";
-import type { Derived } from "../../../core/ensemble";
 import { notices, setKey } from "../../../core/score";
 import { handSentence } from "../../../core/technique";
 import { keyName, scale } from "../../../core/theory";
-import type { Selection } from "../lenses";
-import type { NoteEdit } from "../noteEdits";
-import type { BenchState } from "../useBench";
-import type { NamingState } from "../useNaming";
+import { LinkButton } from "../../controls/buttons";
+import { signed } from "../../signs";
+import { PAGES, type PageName, useBench } from "../state";
+import { useNaming } from "../useNaming";
 import { FormEditor } from "./FormEditor";
 import { HandsPanel } from "./HandsPanel";
 import { HistoryPanel } from "./HistoryPanel";
 import { NoteEditor } from "./NoteEditor";
 import { Block, PanelHead } from "./parts";
 
-/** Pages of the tune's side panel, in the order a teacher needs them. */
-export const PAGES = ["Say", "Hands", "Note", "Form", "Past"] as const;
-export type PageName = (typeof PAGES)[number];
-
-type Props = {
-  bench: BenchState;
-  derived: Derived;
-  selection: Selection;
-  bar: number;
-  naming: NamingState;
-  page: PageName;
-  onPage: (page: PageName) => void;
-  onEdit: (edit: NoteEdit) => void;
-  refused: string | undefined;
-  onRefused: (why: string | undefined) => void;
+const INSIDE: Record<PageName, () => React.ReactNode> = {
+  Say,
+  Hands: HandsPanel,
+  Note: NoteEditor,
+  Form: FormEditor,
+  Past: HistoryPanel,
 };
 
-const sign = (name: string) => name.replace("b", "♭").replace("#", "♯");
+/** Under this, a dance is named with the next likely one beside it. */
+const SURE = 0.6;
+/** Phrases whose second half is like another's, and keys by the notes alone, that are listed. */
+const HALVES_SHOWN = 4;
+const KEYS_SHOWN = 3;
 
 /** What a teacher says before the first note, and everything that puts the tune right. */
-export function TunePanel({ bench, derived, selection, bar, naming, page, onPage, onEdit, refused, onRefused }: Props) {
+export function TunePanel() {
+  const page = useBench((s) => s.page);
+  const setPage = useBench((s) => s.setPage);
+  const refused = useBench((s) => s.refused);
+  const Inside = INSIDE[page];
   return (
     <>
       <Flex as="nav" aria-label="About the tune" gap="2px" mb="14px" borderBottom="1px solid" borderColor="cord">
         {PAGES.map((name) => (
-          <Button
-            key={name}
-            size="sm"
-            h="32px"
-            px="9px"
-            variant="plain"
-            borderRadius="0"
-            border="0"
-            color={page === name ? "ink" : "quiet"}
-            fontWeight={page === name ? "700" : "500"}
-            boxShadow={page === name ? "0 2px 0 var(--chakra-colors-ink)" : "none"}
-            aria-current={page === name ? "page" : undefined}
-            onClick={() => onPage(name)}
-          >
-            {name}
-          </Button>
+          <PageTab key={name} name={name} open={page === name} onOpen={() => setPage(name)} />
         ))}
       </Flex>
       {refused && (
@@ -72,63 +55,87 @@ export function TunePanel({ bench, derived, selection, bar, naming, page, onPage
           {refused}
         </Text>
       )}
-      {page === "Say" && <Say bench={bench} derived={derived} naming={naming} onRefused={onRefused} />}
-      {page === "Hands" && <HandsPanel bench={bench} derived={derived} naming={naming} />}
-      {page === "Note" && (
-        <NoteEditor derived={derived} selection={selection?.kind === "event" ? selection : null} onEdit={onEdit} />
-      )}
-      {page === "Form" && <FormEditor bench={bench} derived={derived} bar={bar} onRefused={onRefused} />}
-      {page === "Past" && <HistoryPanel bench={bench} />}
+      <Inside />
     </>
   );
 }
 
-function Say({ bench, derived, naming, onRefused }: Pick<Props, "bench" | "derived" | "naming" | "onRefused">) {
-  const { key, places, form, dance, scale: used } = derived.analysis;
-  const { tune } = bench.work;
-  const best = key.ranked[0];
+const PageTab = ({ name, open, onOpen }: { name: PageName; open: boolean; onOpen: () => void }) => (
+  <Button
+    size="sm"
+    h="32px"
+    px="9px"
+    variant="plain"
+    borderRadius="0"
+    border="0"
+    color={open ? "ink" : "quiet"}
+    fontWeight={open ? "700" : "500"}
+    boxShadow={open ? "0 2px 0 var(--chakra-colors-ink)" : "none"}
+    aria-current={open ? "page" : undefined}
+    onClick={onOpen}
+  >
+    {name}
+  </Button>
+);
+
+function Say() {
+  const { key, places, form, dance, scale: used } = useBench((s) => s.derived.analysis);
+  const tune = useBench((s) => s.work.tune);
+  const { on } = useNaming();
   const off = notices(places);
-  const own = ownKeys(tune, places).flatMap((k, s) => {
-    const declared = places.find((p) => p.strain === s)?.key ?? key.key;
-    return k && (k.tonic !== declared.tonic || k.mode !== declared.mode)
-      ? [`${tune.strains[s]?.label} by itself sounds like ${sign(k.tonic)} ${k.mode}.`]
-      : [];
-  });
-  const inNew = (bar: number) => form.phrases.some((p) => p.relation === "new" && bar >= p.from && bar <= p.to);
-  const halves = form.halves.filter((h) => h.relation === "same" && inNew(h.from));
-  const bars = (u: { from: number; to: number } | undefined) =>
-    u ? `bars ${places[u.from]?.number}–${places[u.to]?.number}` : "";
+  const other = dance.confidence < SURE ? dance.alternatives[0] : undefined;
+  const called = other ? `${dance.name}, or a ${other.name}` : dance.name;
   return (
     <>
-      <PanelHead
-        title={keyName(key.key)}
-        sub={`${dance.name}${dance.confidence < 0.6 && dance.alternatives[0] ? `, or a ${dance.alternatives[0].name}` : ""} · its notes are ${scale(key.key).map(sign).join(" ")}`}
-      />
+      <PanelHead title={keyName(key.key)} sub={`${called} · its notes are ${scale(key.key).map(signed).join(" ")}`} />
       <Text fontFamily="heading" fontSize="16px" lineHeight="24px" mb="8px">
-        {keySentence(key.key, used)} {handSentence(naming.on, places)}
+        {keySentence(key.key, used)} {handSentence(on, places)}
       </Text>
       <Text fontFamily="heading" fontSize="16px" lineHeight="24px">
         {formSentence(tune, places, form)}
       </Text>
+      <KeyDoubt />
+      {off.length > 0 && (
+        <Text mt="8px" fontSize="14px" color="madder">
+          {off[0]?.message}
+          {off.length > 1 ? ` ${off.length - 1} more under Form.` : ""}
+        </Text>
+      )}
+      <Repeats />
+      <KeyEvidence />
+      {dance.evidence.length > 0 && (
+        <Block title={`Why a ${dance.name}`}>
+          <Text fontSize="14px">{dance.evidence.join("; ")}.</Text>
+        </Block>
+      )}
+    </>
+  );
+}
+
+/** Where the notes speak against the written key: of the whole tune, or of a strain. */
+function KeyDoubt() {
+  const { key, places } = useBench((s) => s.derived.analysis);
+  const tune = useBench((s) => s.work.tune);
+  const edit = useBench((s) => s.edit);
+  const setRefused = useBench((s) => s.setRefused);
+  const best = key.ranked[0];
+  const own = ownKeys(tune, places).flatMap((found, strain) => {
+    const declared = places.find((p) => p.strain === strain)?.key ?? key.key;
+    return found && (found.tonic !== declared.tonic || found.mode !== declared.mode)
+      ? [`${tune.strains[strain]?.label} by itself sounds like ${signed(found.tonic)} ${found.mode}.`]
+      : [];
+  });
+  const asItSounds = () =>
+    best &&
+    setRefused(edit(`Key ${best.tonic} ${best.mode}`, (t) => setKey(t, { tonic: best.tonic, mode: best.mode }, false)));
+  return (
+    <>
       {key.disagreement && best && (
         <Box mt="10px" bg="washMadder" borderRadius="6px" px="10px" py="6px" fontSize="14px">
           <Text>{key.disagreement}</Text>
-          <Button
-            size="xs"
-            variant="plain"
-            color="madder"
-            textDecoration="underline"
-            px="0"
-            onClick={() =>
-              onRefused(
-                bench.edit(`Key ${best.tonic} ${best.mode}`, (t) =>
-                  setKey(t, { tonic: best.tonic, mode: best.mode }, false),
-                ),
-              )
-            }
-          >
-            write it in {sign(best.tonic)} {best.mode}, as it sounds
-          </Button>
+          <LinkButton tone="madder" onClick={asItSounds}>
+            write it in {signed(best.tonic)} {best.mode}, as it sounds
+          </LinkButton>
         </Box>
       )}
       {own.map((o) => (
@@ -136,50 +143,54 @@ function Say({ bench, derived, naming, onRefused }: Pick<Props, "bench" | "deriv
           {o}
         </Text>
       ))}
-      {off.length > 0 && (
-        <Text mt="8px" fontSize="14px" color="madder">
-          {off[0]?.message}
-          {off.length > 1 ? ` ${off.length - 1} more under Form.` : ""}
+    </>
+  );
+}
+
+/** What each phrase is like, and the halves of new phrases that are known already. */
+function Repeats() {
+  const { form, places } = useBench((s) => s.derived.analysis);
+  const inNew = (bar: number) => form.phrases.some((p) => p.relation === "new" && bar >= p.from && bar <= p.to);
+  const halves = form.halves.filter((h) => h.relation === "same" && inNew(h.from));
+  const bars = (u: { from: number; to: number } | undefined) =>
+    u ? `bars ${places[u.from]?.number}–${places[u.to]?.number}` : "";
+  return (
+    <Block title="What repeats">
+      {form.phrases.map((p) => (
+        <Flex key={p.order} fontSize="14px" gap="8px">
+          <Text w="40px" flexShrink={0} fontFamily="heading" fontWeight="600">
+            {p.name}
+          </Text>
+          <Text>{relationWords(p, form, places)}</Text>
+        </Flex>
+      ))}
+      {halves.slice(0, HALVES_SHOWN).map((h) => (
+        <Text key={h.from} fontSize="14px" color="quiet">
+          {bars(h)} are {bars(form.halves[h.model ?? 0])}
+        </Text>
+      ))}
+    </Block>
+  );
+}
+
+function KeyEvidence() {
+  const { evidence, ranked } = useBench((s) => s.derived.analysis.key);
+  const byNotes = ranked
+    .slice(0, KEYS_SHOWN)
+    .map((k) => `${signed(k.tonic)} ${k.mode} ${Math.round(k.confidence * 100)} %`);
+  return (
+    <Block title="How the key shows">
+      {evidence.map((e) => (
+        <Text key={e} fontSize="14px" mb="2px">
+          {e[0]?.toUpperCase()}
+          {e.slice(1)}
+        </Text>
+      ))}
+      {ranked.length > 1 && (
+        <Text fontSize="13px" color="quiet" mt="4px">
+          By the notes alone: {byNotes.join(", ")}.
         </Text>
       )}
-      <Block title="What repeats">
-        {form.phrases.map((p) => (
-          <Flex key={p.order} fontSize="14px" gap="8px">
-            <Text w="40px" flexShrink={0} fontFamily="heading" fontWeight="600">
-              {p.name}
-            </Text>
-            <Text>{relationWords(p, form, places)}</Text>
-          </Flex>
-        ))}
-        {halves.slice(0, 4).map((h) => (
-          <Text key={h.from} fontSize="14px" color="quiet">
-            {bars(h)} are {bars(form.halves[h.model ?? 0])}
-          </Text>
-        ))}
-      </Block>
-      <Block title="How the key shows">
-        {key.evidence.map((e) => (
-          <Text key={e} fontSize="14px" mb="2px">
-            {e[0]?.toUpperCase()}
-            {e.slice(1)}
-          </Text>
-        ))}
-        {key.ranked.length > 1 && (
-          <Text fontSize="13px" color="quiet" mt="4px">
-            By the notes alone:{" "}
-            {key.ranked
-              .slice(0, 3)
-              .map((k) => `${sign(k.tonic)} ${k.mode} ${Math.round(k.confidence * 100)} %`)
-              .join(", ")}
-            .
-          </Text>
-        )}
-      </Block>
-      {dance.evidence.length > 0 && (
-        <Block title={`Why a ${dance.name}`}>
-          <Text fontSize="14px">{dance.evidence.join("; ")}.</Text>
-        </Block>
-      )}
-    </>
+    </Block>
   );
 }

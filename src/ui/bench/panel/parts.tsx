@@ -70,7 +70,7 @@ export const Block = ({ title, children }: { title: string; children: ReactNode 
 );
 
 /** A choice in a list, with its bar of worth and its key. */
-export function ChoiceRow({
+export function ChoiceBar({
   name,
   worth,
   note,
@@ -112,3 +112,26 @@ export function ChoiceRow({
     </Flex>
   );
 }
+
+export const FILE_FORMATS = [
+  ["musicxml", "MusicXML"],
+  ["abc", "ABC"],
+  ["mid", "MIDI"],
+] as const;
+
+/** A part, or several joined by +, to take away as files. */
+export const Downloads = ({ id, part, name }: { id: number; part: string; name: string }) => (
+  <Flex gap="14px" fontSize="14px" color="woad" wrap="wrap" display="inline-flex">
+    {FILE_FORMATS.map(([format, label]) => (
+      <a
+        key={format}
+        href={`/tune/${id}/files/${part}.${format}`}
+        download
+        aria-label={`${label} of ${name}`}
+        style={{ textDecoration: "underline" }}
+      >
+        {label}
+      </a>
+    ))}
+  </Flex>
+);

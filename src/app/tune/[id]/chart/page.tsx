@@ -1,26 +1,24 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { Suspense } from "react";
-import { database } from "../../../../db";
-import { load } from "../../../../server/collection";
+import { derive } from "../../../../core/ensemble";
+import { tuneOf } from "../../../../server/page";
 import { ChartPage } from "../../../../ui/chart/ChartPage";
 
 export const dynamic = "force-dynamic";
 
 type Props = { params: Promise<{ id: string }> };
 
-const find = async ({ params }: Props) => load(database(), Number((await params).id));
-
-export async function generateMetadata(props: Props): Promise<Metadata> {
-  return { title: `Chords of ${(await find(props))?.work.tune.title ?? "no tune"}` };
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  return { title: `Chords of ${tuneOf((await params).id)?.work.tune.title ?? "no tune"}` };
 }
 
-export default async function Page(props: Props) {
-  const loaded = await find(props);
+export default async function Page({ params }: Props) {
+  const loaded = tuneOf((await params).id);
   if (!loaded) notFound();
   return (
     <Suspense>
-      <ChartPage id={loaded.id} work={loaded.work} />
+      <ChartPage id={loaded.id} tune={loaded.work.tune} derived={derive(loaded.work)} />
     </Suspense>
   );
 }

@@ -1,0 +1,3 @@
+// Engraving: sheets to SVG with the engraver's toolkit, wherever that runs: in the browser's worker, on the server, in tests.
+export { type Drawn, drawPages, drawRow } from "./draw";
+export { drawingKey } from "./key";

@@ -1,0 +1,58 @@
+import { lockBars } from "../../../core/chords";
+import { lockChords } from "../../../core/ensemble";
+import { startDeriver } from "../../../workers/derive";
+import type { CompareSlice, Get, Put } from "./model";
+
+export function compareSlice(set: Put, get: Get): CompareSlice {
+  const deriveRival = (rival: string) => {
+    if (!rival) return set({ rivalPlan: null });
+    startDeriver()
+      .rivalPlan(get().work, rival)
+      .then(
+        (rivalPlan) => get().rival === rival && set({ rivalPlan }),
+        () => set({ rivalPlan: null }),
+      );
+  };
+  const deriveLine = (school: string) => {
+    const line = get().work.lines[0]?.id;
+    if (!school || line === undefined) return set({ rivalLine: null });
+    startDeriver()
+      .rivalLine(get().work, line, school)
+      .then(
+        (rivalLine) => get().school === school && set({ rivalLine }),
+        () => set({ rivalLine: null }),
+      );
+  };
+  return {
+    rival: "",
+    rivalPlan: null,
+    setRival: (rival) => {
+      set({ rival });
+      deriveRival(rival);
+    },
+    takeRivalBar: (bar) => {
+      const { rival, rivalPlan, change } = get();
+      if (rivalPlan) change(`Chords of ${rival} in a bar`, (w) => lockChords(w, lockBars(rivalPlan, bar, bar)));
+    },
+    school: "",
+    rivalLine: null,
+    setSchool: (school) => {
+      set({ school, blind: null });
+      deriveLine(school);
+    },
+    numbers: false,
+    ghost: false,
+    trying: false,
+    blind: null,
+    setNumbers: (numbers) => set({ numbers }),
+    setGhost: (ghost) => set({ ghost }),
+    setTrying: (trying) => set({ trying }),
+    setBlind: (blind) => set({ blind }),
+    hearLine: (from, to, which) => get().hear(from, to, which === "theirs" ? get().rivalLine : null),
+    compareAgain: () => {
+      const { rival, school } = get();
+      if (rival) deriveRival(rival);
+      if (school) deriveLine(school);
+    },
+  };
+}

@@ -1,0 +1,165 @@
+import {
+  copyToLike,
+  lockBars,
+  mergeChord,
+  moveChange,
+  type PlannedChord,
+  splitChord,
+  typedChord,
+} from "../../../core/chords";
+import { lockChords, lockNote, unlockChords } from "../../../core/ensemble";
+import { type HarmonyNote, steppedTo } from "../../../core/harmony";
+import { insertAfter, moveStep, remove, splitBar } from "../../../core/score";
+import { type Pitch, pitchName } from "../../../core/theory";
+import type { BenchState, DecideSlice, Get, Put } from "./model";
+
+/** The chord that is looked at, with the phrase it stands in. */
+export function chosenChord({ selection, derived }: Pick<BenchState, "selection" | "derived">) {
+  const index = selection?.kind === "chord" ? selection.index : undefined;
+  const chord = index === undefined ? undefined : derived.plan.chords[index];
+  const phrase = chord && derived.analysis.form.phrases.find((p) => p.from <= chord.bar && chord.bar <= p.to);
+  return { index, chord, phrase };
+}
+
+/** The harmony note that is looked at, with its line. */
+export function chosenNote({ selection, derived }: Pick<BenchState, "selection" | "derived">) {
+  const line = selection?.kind === "note" ? derived.lines.find((l) => l.id === selection.line) : undefined;
+  const note = selection?.kind === "note" ? line?.notes[selection.index] : undefined;
+  return note && line ? { line, note } : undefined;
+}
+
+const NO_ROOM = "This change cannot go there: both chords keep at least a beat, and a change stops at the next one.";
+
+export function decideSlice(set: Put, get: Get): DecideSlice {
+  const places = () => get().derived.analysis.places;
+  /** The place of a note as a lock names it: the whole of a note the line holds. */
+  const placeOf = (note: HarmonyNote) => ({
+    bar: note.bar,
+    at: note.at - (places()[note.bar]?.at ?? 0),
+    ticks: note.ticks,
+  });
+  const settleNote = (line: string, note: HarmonyNote, pitch: Pitch | null) =>
+    get().change(`Harmony note ${pitch ? pitchName(pitch) : "rest"} locked`, (w) =>
+      lockNote(w, line, placeOf(note), pitch),
+    );
+  const lockChordsAs: DecideSlice["lockChordsAs"] = (step, locks, why) => {
+    set({ chordRefused: locks?.length ? "" : why });
+    if (locks?.length) get().change(step, (w) => lockChords(w, locks));
+  };
+  const takeChord: DecideSlice["takeChord"] = (symbol, part) => {
+    const { chord } = chosenChord(get());
+    if (!chord) return;
+    const { bar } = chord;
+    if (symbol !== chord.symbol || !chord.locked) {
+      const place = { bar, at: part?.at ?? chord.at, ticks: part?.ticks ?? chord.ticks };
+      lockChordsAs(`Chord ${symbol} locked`, [{ ...place, symbol }], "");
+      hearWhenDerived(bar);
+    } else get().hear(bar, bar);
+  };
+  /** A taken chord is heard as soon as the plan holds it. */
+  const hearWhenDerived = (bar: number) => {
+    const before = get().derived;
+    let tries = 0;
+    const look = () => {
+      if (get().derived !== before) get().hear(bar, bar);
+      else if (tries++ < 40) setTimeout(look, 50);
+    };
+    look();
+  };
+  const asLock = ({ bar, at, ticks, symbol }: PlannedChord) => ({ bar, at, ticks, symbol });
+
+  return {
+    chordRefused: "",
+    takeChord,
+    lockChordsAs,
+    writeChord: (text) => {
+      const read = typedChord(text);
+      if ("wrong" in read) set({ chordRefused: read.wrong });
+      else takeChord(read.symbol);
+      return !("wrong" in read);
+    },
+    toggleChordLock: () => {
+      const { chord } = chosenChord(get());
+      if (!chord) return;
+      const { work, change } = get();
+      const over = (l: { bar: number; at: number; ticks: number }) =>
+        l.bar === chord.bar && l.at < chord.at + chord.ticks && l.at + l.ticks > chord.at;
+      if (work.locks.some(over)) change(`Chord ${chord.symbol} freed`, (w) => unlockChords(w, [chord]));
+      else lockChordsAs(`Chord ${chord.symbol} locked`, [asLock(chord)], "");
+    },
+    moveChord: (index, beats) => {
+      if (index === undefined) return;
+      lockChordsAs("Change moved", moveChange(get().derived.plan, places(), index, beats), NO_ROOM);
+    },
+    splitChord: () => {
+      const { index } = chosenChord(get());
+      if (index === undefined) return;
+      lockChordsAs("Chord split", splitChord(get().derived.plan, places(), index), "One beat is not split further.");
+    },
+    mergeChord: () => {
+      const { index } = chosenChord(get());
+      if (index === undefined) return;
+      lockChordsAs("Chords joined", mergeChord(get().derived.plan, index), "This chord has the bar to itself.");
+    },
+    lockPhrase: () => {
+      const { phrase } = chosenChord(get());
+      if (!phrase) return;
+      const { plan } = get().derived;
+      const own = plan.chords.filter((c) => c.bar >= phrase.from && c.bar <= phrase.to);
+      if (own.every((c) => c.locked)) get().change(`${phrase.name} freed`, (w) => unlockChords(w, own));
+      else lockChordsAs(`Chords of ${phrase.name} locked`, lockBars(plan, phrase.from, phrase.to), "");
+    },
+    copyPhrase: () => {
+      const { phrase } = chosenChord(get());
+      if (!phrase) return;
+      const { plan, analysis } = get().derived;
+      const locks = copyToLike(plan, analysis.places, analysis.form.phrases, phrase.order);
+      const none = `No other phrase has bars like those of ${phrase.name}.`;
+      lockChordsAs(`Chords of ${phrase.name} copied`, locks, none);
+    },
+    takeNote: (pitch) => {
+      const chosen = chosenNote(get());
+      if (chosen) settleNote(chosen.line.id, chosen.note, pitch);
+    },
+    toggleNoteLock: () => {
+      const chosen = chosenNote(get());
+      if (!chosen) return;
+      const { line, note } = chosen;
+      if (note.locked) get().change("Harmony note freed", (w) => lockNote(w, line.id, placeOf(note)));
+      else settleNote(line.id, note, note.pitch);
+    },
+    stepNote: (line, index, steps) => {
+      const note = get().derived.lines.find((l) => l.id === line)?.notes[index];
+      const to = note && steppedTo(note, steps);
+      get().select({ kind: "note", line, index });
+      if (note && to) settleNote(line, note, to);
+    },
+    editNote: (what) => {
+      const { selection, edit } = get();
+      if (selection?.kind !== "event") return set({ refused: "Choose a note first: click it, or press Enter." });
+      const { bar, event } = selection;
+      const refused = edit(what.name, (tune) => what.edit(tune, { bar, event }));
+      set({ refused });
+      if (refused !== undefined) return;
+      const after = new Map([
+        [insertAfter, { bar, event: event + 1 }],
+        [remove, { bar, event: Math.max(0, event - 1) }],
+        [splitBar, { bar: bar + 1, event: 0 }],
+      ]).get(what.edit as typeof remove);
+      if (after) set({ selection: { kind: "event", ...after } });
+    },
+    dragNote: (spot, steps) => {
+      set({ selection: { kind: "event", ...spot }, page: "Note" });
+      const step = steps > 0 ? "Note moved up" : "Note moved down";
+      set({ refused: get().edit(step, (tune) => moveStep(tune, spot, steps)) });
+    },
+    walk: (way) => {
+      const { selection, select } = get();
+      if (selection?.kind !== "event") return;
+      const all = places().flatMap((p) => p.bar.events.map((_, event) => ({ bar: p.index, event })));
+      const here = all.findIndex((s) => s.bar === selection.bar && s.event === selection.event);
+      const next = all[here + way];
+      if (next) select({ kind: "event", ...next });
+    },
+  };
+}

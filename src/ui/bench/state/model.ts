@@ -1,0 +1,124 @@
+import type { ChordLock, ChordPlan } from "../../../core/chords";
+import type { Derived, DerivedLine, Work } from "../../../core/ensemble";
+import type { Edited, Spot, Tune } from "../../../core/score";
+import type { Pitch } from "../../../core/theory";
+import type { Loaded } from "../../../server/collection";
+import type { NoteEdit } from "../noteEdits";
+
+/** What is looked at: a planned chord or a note of a harmony line, by order; or a note of the tune itself. */
+export type Selection =
+  | { kind: "chord"; index: number }
+  | { kind: "note"; line: string; index: number }
+  | ({ kind: "event" } & Spot)
+  | null;
+
+/** Bars (indexes) that are played over and over. */
+export type Loop = { from: number; to: number } | null;
+
+/** Pages of the tune's side panel, in the order a teacher needs them. */
+export const PAGES = ["Say", "Hands", "Note", "Form", "Past"] as const;
+export type PageName = (typeof PAGES)[number];
+
+/** The work on one tune: what is derived from it, and every way to change it. Changes show at once and are saved in order. */
+export type WorkSlice = Loaded & {
+  derived: Derived;
+  problem: string;
+  change: (step: string, edit: (work: Work) => Work) => void;
+  /** An edit of the tune; gives why not, where it cannot be done. */
+  edit: (step: string, make: (tune: Tune) => Edited) => string | undefined;
+  travel: (way: "undo" | "redo") => void;
+  /** Shows a state the collection has gone to. */
+  show: (loaded: Loaded) => void;
+};
+
+export type ViewSlice = {
+  selection: Selection;
+  bar: number;
+  loop: Loop;
+  /** The part shown alone in the parts lens, or "all". */
+  shown: string;
+  help: boolean;
+  folded: boolean;
+  page: PageName;
+  refused: string | undefined;
+  select: (next: Selection) => void;
+  /** Goes to a bar, or extends the loop to it. */
+  pick: (bar: number, extend: boolean) => void;
+  setLoop: (loop: Loop) => void;
+  setBar: (bar: number) => void;
+  setShown: (part: string) => void;
+  setHelp: (open: boolean) => void;
+  setFolded: (folded: boolean) => void;
+  setPage: (page: PageName) => void;
+  setRefused: (why: string | undefined) => void;
+};
+
+export type SoundSlice = {
+  playing: boolean;
+  /** The written bar that sounds; null at rest. */
+  sounding: number | null;
+  percent: number;
+  counting: boolean;
+  /** Parts (ids) that are not heard; "chords" for the chords. */
+  muted: ReadonlySet<string>;
+  failure: string;
+  toggle: () => void;
+  /** Plays bars once; another line may take the place of its own. */
+  hear: (from: number, to: number, other?: DerivedLine | null) => void;
+  setPercent: (percent: number) => void;
+  setCounting: (on: boolean) => void;
+  mute: (part: string) => void;
+  /** Lets go of the device when the bench is left. */
+  close: () => void;
+};
+
+export type Which = "ours" | "theirs";
+/** Another plan and another line held against these, and what is shown under the notes. */
+export type CompareSlice = {
+  rival: string;
+  rivalPlan: ChordPlan | null;
+  setRival: (style: string) => void;
+  takeRivalBar: (bar: number) => void;
+  school: string;
+  rivalLine: DerivedLine | null;
+  setSchool: (school: string) => void;
+  numbers: boolean;
+  ghost: boolean;
+  trying: boolean;
+  blind: Record<"A" | "B", Which> | null;
+  setNumbers: (on: boolean) => void;
+  setGhost: (on: boolean) => void;
+  setTrying: (on: boolean) => void;
+  setBlind: (blind: CompareSlice["blind"]) => void;
+  hearLine: (from: number, to: number, which: Which) => void;
+  /** Makes what is compared anew, after the work has changed. */
+  compareAgain: () => void;
+};
+
+/** Ways to decide about the chosen chord, its phrase and the chosen note. What cannot be done says why. */
+export type DecideSlice = {
+  chordRefused: string;
+  takeChord: (symbol: string, part?: { at?: number | undefined; ticks?: number | undefined }) => void;
+  /** False where what was written is no chord. */
+  writeChord: (text: string) => boolean;
+  lockChordsAs: (step: string, locks: readonly ChordLock[] | undefined, why: string) => void;
+  toggleChordLock: () => void;
+  moveChord: (index: number | undefined, beats: number) => void;
+  splitChord: () => void;
+  mergeChord: () => void;
+  lockPhrase: () => void;
+  copyPhrase: () => void;
+  takeNote: (pitch: Pitch | null) => void;
+  toggleNoteLock: () => void;
+  /** A harmony note dragged or stepped to another candidate. */
+  stepNote: (line: string, index: number, steps: number) => void;
+  editNote: (what: NoteEdit) => void;
+  dragNote: (spot: Spot, steps: number) => void;
+  /** Goes to the note before or after the chosen one. */
+  walk: (way: 1 | -1) => void;
+};
+
+export type BenchState = WorkSlice & ViewSlice & SoundSlice & CompareSlice & DecideSlice;
+/** How a slice reads and writes the whole. */
+export type Get = () => BenchState;
+export type Put = (next: Partial<BenchState> | ((now: BenchState) => Partial<BenchState>)) => void;

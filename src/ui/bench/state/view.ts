@@ -1,0 +1,43 @@
+import type { Get, Put, ViewSlice } from "./model";
+
+export function viewSlice(set: Put, get: Get): ViewSlice {
+  /** The bar of what is looked at. */
+  const barOf = (next: ViewSlice["selection"]): number | undefined => {
+    const { derived } = get();
+    if (next?.kind === "event") return next.bar;
+    if (next?.kind === "chord") return derived.plan.chords[next.index]?.bar;
+    if (next?.kind === "note") return derived.lines.find((l) => l.id === next.line)?.notes[next.index]?.bar;
+    return undefined;
+  };
+  return {
+    selection: null,
+    bar: 0,
+    loop: null,
+    shown: "all",
+    help: false,
+    folded: false,
+    page: "Say",
+    refused: undefined,
+    select: (selection) => {
+      const bar = barOf(selection);
+      set({
+        selection,
+        chordRefused: "",
+        ...(selection?.kind === "event" ? { page: "Note" as const } : {}),
+        ...(bar === undefined ? {} : { bar, loop: null }),
+        ...(selection ? { folded: false } : {}),
+      });
+    },
+    pick: (next, extend) =>
+      set(({ bar }) =>
+        extend ? { loop: { from: Math.min(bar, next), to: Math.max(bar, next) } } : { bar: next, loop: null },
+      ),
+    setLoop: (loop) => set({ loop }),
+    setBar: (bar) => set({ bar }),
+    setShown: (shown) => set({ shown }),
+    setHelp: (help) => set({ help }),
+    setFolded: (folded) => set({ folded }),
+    setPage: (page) => set({ page }),
+    setRefused: (refused) => set({ refused }),
+  };
+}
