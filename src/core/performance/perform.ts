@@ -1,23 +1,31 @@
-import { type Backing, backed, CHORD_LINE } from "./backing";
 import {
   beatTicks,
+  type Event,
   type Line,
   type Performance,
   type Place,
+  type PlayedBar,
+  type PlayedNote,
   playingOrder,
   QUARTER,
   type Sheet,
-  type PlayedNote,
+  type Staff,
   strength,
-  tempoOf,
+  type Tempo,
   type Tune,
+  tempoOf,
 } from "../score";
 import { midi, signature } from "../theory";
+import { type Backing, backed, CHORD_LINE } from "./backing";
 
 /** Loudness by metrical weight: off the beat, beat, half bar, downbeat. */
 const VELOCITY = [74, 84, 90, 98];
+/** Loudness of every note where it is to be even. */
+const EVEN = 90;
 /** Share of its length a note sounds before the next begins, tied notes excepted. */
 const LENGTH = 0.94;
+
+type Options = { straight?: boolean; chords?: boolean; backing?: Backing };
 
 /**
  * A sheet as timed sounds, repeats and endings unfolded: every staff a line, and the chords as their backing.
@@ -26,77 +34,109 @@ const LENGTH = 0.94;
 export function perform(
   tune: Tune,
   sheet: Sheet,
-  { straight = false, chords = true, backing = "bass and chord" as Backing } = {},
+  { straight = false, chords = true, backing = "bass and chord" }: Options = {},
 ): Performance {
-  const order = playingOrder(sheet.places);
-  const notes: PlayedNote[] = [];
-  const bars: Performance["bars"][number][] = [];
-  let at = 0;
-  let hand: readonly number[] = [];
-  const held = new Map<string, Map<number, PlayedNote>>();
-  for (const index of order) {
-    const place = sheet.places[index] as Place;
-    bars.push({ index, at, ticks: place.ticks, beats: Math.max(1, Math.round(place.ticks / beatTicks(place.metre))) });
-    for (const staff of sheet.staves) {
-      let inBar = 0;
-      let open = held.get(staff.id) ?? new Map<number, PlayedNote>();
-      for (const event of staff.bars[index] ?? []) {
-        const next = new Map<number, PlayedNote>();
-        for (const pitch of event.pitches) {
-          const noteNumber = midi(pitch);
-          const going = open.get(noteNumber);
-          const note: PlayedNote = going ?? {
-            line: staff.id,
-            at: at + inBar,
-            ticks: 0,
-            noteNumber,
-            cents: 0,
-            velocity: straight
-              ? 90
-              : Math.round((VELOCITY[strength(place, place.at + inBar)] as number) * (staff.loudness ?? 1)),
-          };
-          note.ticks += event.ticks;
-          if (!going) notes.push(note);
-          if (event.tie) next.set(noteNumber, note);
-        }
-        open = next;
-        inBar += event.ticks;
-      }
-      held.set(staff.id, open);
-    }
-    if (chords) {
-      const under = backed(sheet.chords, place, at, backing, hand);
-      notes.push(...under.notes);
-      hand = under.voicing;
-    }
-    at += place.ticks;
-  }
-  if (!straight) for (const s of notes) s.ticks = Math.max(1, Math.round(s.ticks * LENGTH));
-  const lines: Line[] = [
-    ...sheet.staves.map((s) => ({ id: s.id, name: s.name, program: s.program })),
-    ...(chords && sheet.chords.length ? [CHORD_LINE] : []),
-  ];
+  const bars = played(sheet.places);
+  const place = (bar: PlayedBar) => sheet.places[bar.index] as Place;
+  const sung = sheet.staves.flatMap((staff) => staffNotes(staff, bars, sheet.places, straight));
+  const notes = chords ? [...sung, ...backingNotes(sheet, bars, backing)] : sung;
+  const lines: Line[] = sheet.staves.map((s) => ({ id: s.id, name: s.name, program: s.program }));
+  const last = bars[bars.length - 1];
   return {
     title: sheet.title,
-    lines,
-    notes: notes.sort((a, b) => a.at - b.at || a.line.localeCompare(b.line) || a.noteNumber - b.noteNumber),
+    lines: chords && sheet.chords.length ? [...lines, CHORD_LINE] : lines,
+    notes: (straight ? notes : notes.map(withAir)).sort(inOrder),
     bars,
-    ticks: at,
+    ticks: last ? last.at + last.ticks : 0,
     metres: withPickup(
-      changes(bars, (b) => metreFact(sheet.places[b.index] as Place)),
-      sheet.places[order[0] ?? 0],
+      changes(bars, (b) => metreFact(place(b))),
+      bars[0] && place(bars[0]),
     ),
-    keys: changes(bars, (b) => keyFact(sheet.places[b.index] as Place)),
-    tempos: [{ at: 0, ...tempoOf(tune) }],
+    keys: changes(bars, (b) => keyFact(place(b))),
+    tempos: temposOf(tune, bars, sheet.places),
   };
+}
+
+const withAir = (note: PlayedNote): PlayedNote => ({ ...note, ticks: Math.max(1, Math.round(note.ticks * LENGTH)) });
+const inOrder = (a: PlayedNote, b: PlayedNote) =>
+  a.at - b.at || a.line.localeCompare(b.line) || a.noteNumber - b.noteNumber;
+
+/** The bars in the order they are played, each with its start. */
+function played(places: readonly Place[]): PlayedBar[] {
+  let at = 0;
+  return playingOrder(places).map((index) => {
+    const { ticks, metre } = places[index] as Place;
+    const bar = { index, at, ticks, beats: Math.max(1, Math.round(ticks / beatTicks(metre))) };
+    at += ticks;
+    return bar;
+  });
+}
+
+/** The notes of a staff. A tied note sounds on, over bar lines and repeats too, where the next note takes it up. */
+function staffNotes(staff: Staff, bars: readonly PlayedBar[], places: readonly Place[], even: boolean): PlayedNote[] {
+  const notes: PlayedNote[] = [];
+  let open = new Map<number, PlayedNote>();
+  const velocity = (place: Place, inBar: number) =>
+    even ? EVEN : Math.round((VELOCITY[strength(place, place.at + inBar)] as number) * (staff.loudness ?? 1));
+  const sound = (event: Event, bar: PlayedBar, inBar: number) => {
+    const tied = new Map<number, PlayedNote>();
+    for (const pitch of event.pitches) {
+      const noteNumber = midi(pitch);
+      const note = open.get(noteNumber) ?? {
+        line: staff.id,
+        at: bar.at + inBar,
+        ticks: 0,
+        noteNumber,
+        cents: 0,
+        velocity: velocity(places[bar.index] as Place, inBar),
+      };
+      if (note.ticks === 0) notes.push(note);
+      note.ticks += event.ticks;
+      if (event.tie) tied.set(noteNumber, note);
+    }
+    open = tied;
+  };
+  for (const bar of bars) {
+    let inBar = 0;
+    for (const event of staff.bars[bar.index] ?? []) {
+      sound(event, bar, inBar);
+      inBar += event.ticks;
+    }
+  }
+  return notes;
+}
+
+/** The chords under the tune, the hand moving as little as it can from bar to bar. */
+function backingNotes(sheet: Sheet, bars: readonly PlayedBar[], backing: Backing): PlayedNote[] {
+  let hand: readonly number[] = [];
+  return bars.flatMap((bar) => {
+    const under = backed(sheet.chords, sheet.places[bar.index] as Place, bar.at, backing, hand);
+    hand = under.voicing;
+    return under.notes;
+  });
+}
+
+/** The tempos as they are played: a bar that is played again has the tempo it was written under. */
+function temposOf(tune: Tune, bars: readonly PlayedBar[], places: readonly Place[]): Performance["tempos"] {
+  let written: Tempo = tempoOf(tune);
+  const inside = places.map(({ bar }) => {
+    const before = written;
+    const here = bar.changes.flatMap(({ at, tempo }) => (tempo ? [{ at, ...tempo }] : []));
+    const last = here[here.length - 1];
+    if (last) written = { beat: last.beat, bpm: last.bpm };
+    return here[0]?.at === 0 ? here : [{ at: 0, ...before }, ...here];
+  });
+  const all = bars.flatMap((bar) => (inside[bar.index] ?? []).map((t) => ({ ...t, at: bar.at + t.at })));
+  const same = (a: Tempo | undefined, b: Tempo) => a?.beat === b.beat && a.bpm === b.bpm;
+  const heard = all.filter((t, i) => !same(all[i - 1], t));
+  return heard.length ? heard : [{ at: 0, ...written }];
 }
 
 const metreFact = (place: Place) => ({ beats: place.metre.beats, unit: place.metre.unit });
 /** A pickup stands under a short metre of its own, so that bar lines in a file fall where the tune has them. */
 function withPickup(metres: Performance["metres"], first: Place | undefined): Performance["metres"] {
-  const unit = first?.pickup
-    ? [4, 8, 16, 32].find((u) => Number.isInteger((first.ticks * u) / (4 * QUARTER)))
-    : undefined;
+  const fits = (unit: number) => Number.isInteger(((first?.ticks ?? 0) * unit) / (4 * QUARTER));
+  const unit = first?.pickup ? [4, 8, 16, 32].find(fits) : undefined;
   const [start, ...later] = metres;
   if (!first || !unit || !start) return metres;
   return [{ at: 0, beats: (first.ticks * unit) / (4 * QUARTER), unit }, { ...start, at: first.ticks }, ...later];
@@ -108,18 +148,14 @@ const keyFact = (place: Place) => ({
 });
 
 /** A fact of each played bar, kept where it differs from the bar before. */
-function changes<T extends object>(
-  bars: readonly { at: number; index: number }[],
-  fact: (bar: { at: number; index: number }) => T,
-): ({ at: number } & T)[] {
-  const found: ({ at: number } & T)[] = [];
+function changes<T extends object>(bars: readonly PlayedBar[], fact: (bar: PlayedBar) => T): ({ at: number } & T)[] {
   let last = "";
-  for (const bar of bars) {
+  return bars.flatMap((bar) => {
     const now = fact(bar);
-    if (JSON.stringify(now) !== last) found.push({ at: bar.at, ...now });
+    const changed = JSON.stringify(now) !== last;
     last = JSON.stringify(now);
-  }
-  return found;
+    return changed ? [{ at: bar.at, ...now }] : [];
+  });
 }
 
 /**

@@ -1,5 +1,7 @@
+import { parseMidi } from "midi-file";
 import { describe, expect, it } from "vitest";
 import { tuneOf } from "../../testing/abc";
+import { performanceMidi } from "../formats";
 import { places, QUARTER, type Tune, tuneSheet } from "../score";
 import { countIn, perform } from ".";
 
@@ -41,5 +43,39 @@ describe("a performance", () => {
     expect(clicks.map((c) => c.at / QUARTER)).toEqual([-11, -10, -9, -8, -7, -6, -5, -4, -3, -2, -1]);
     expect(clicks.filter((c) => c.strong).map((c) => c.at / QUARTER)).toEqual([-11, -7, -3]);
     expect(countIn(places(tuneOf("abc def|", { metre: "6/8" })), 0)).toHaveLength(4);
+  });
+  it("keeps every tempo inside the tune, again at each repeat and in the file", () => {
+    const tune = tuneOf("|:a8|[Q:1/4=60]b8:|c8|]", { more: "Q:1/4=120\n" });
+    const whole = heard(tune);
+    const found = whole.tempos.map((t) => [t.at / (4 * QUARTER), t.bpm]);
+    expect(found).toEqual([
+      [0, 120],
+      [1, 60],
+      [2, 120],
+      [3, 60],
+    ]);
+    const file = parseMidi(performanceMidi(whole));
+    const set = file.tracks[0]!.filter((e) => e.type === "setTempo");
+    expect(set.map((e) => e.microsecondsPerBeat)).toEqual([500_000, 1_000_000, 500_000, 1_000_000]);
+  });
+  it("changes tempo inside a bar where it is written", () => {
+    const { tempos } = heard(tuneOf("a4 [Q:1/4=60] b4|c8|]", { more: "Q:1/4=120\n" }));
+    expect(tempos.map((t) => [t.at / QUARTER, t.bpm])).toEqual([
+      [0, 120],
+      [2, 60],
+    ]);
+  });
+  it("gives forty lines in a file a port and a channel each, none of them the drums'", () => {
+    const one = heard(tuneOf("a8|"), { chords: false });
+    const lines = Array.from({ length: 40 }, (_, i) => ({ id: `${i}`, name: `${i}`, program: i }));
+    const notes = lines.map((l) => ({ ...one.notes[0]!, line: l.id }));
+    const { tracks } = parseMidi(performanceMidi({ ...one, lines, notes }));
+    const outlets = tracks.slice(1).map((track) => {
+      const port = track.find((e) => e.type === "portPrefix");
+      const on = track.find((e) => e.type === "noteOn");
+      return `${port?.port} ${on?.channel}`;
+    });
+    expect(new Set(outlets).size).toBe(40);
+    expect(outlets.filter((o) => o.endsWith(" 9"))).toEqual([]);
   });
 });

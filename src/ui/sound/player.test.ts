@@ -11,6 +11,12 @@ const RATE = 48_000;
 /** An audio context whose clock is moved by hand, and a worklet that writes down what it is told. */
 class FakeNode {
   static told: ToWorklet[] = [];
+  /** Outputs of every worklet made. */
+  static made: number[] = [];
+  constructor(_: unknown, __: string, { numberOfOutputs }: { numberOfOutputs: number }) {
+    FakeNode.made.push(numberOfOutputs);
+  }
+  disconnect() {}
   port = {
     onmessage: undefined as ((event: { data: { type: string } }) => void) | undefined,
     postMessage: (message: ToWorklet) => {
@@ -66,6 +72,7 @@ let player: Player;
 beforeEach(() => {
   vi.useFakeTimers();
   FakeNode.told = [];
+  FakeNode.made = [];
   vi.stubGlobal("AudioContext", FakeContext);
   vi.stubGlobal("AudioWorkletNode", FakeNode);
   vi.stubGlobal("fetch", async () => ({ ok: true, arrayBuffer: async () => new ArrayBuffer(8) }));
@@ -145,6 +152,37 @@ describe("the player", () => {
     await player.play(take({ percent: 50 }));
     run(5);
     expect(starts()).toEqual([0, 2, 4]);
+  });
+  it("keeps to a change of tempo inside the tune, through loops and at any share of it", async () => {
+    const slower = { ...performance, tempos: [...performance.tempos, { at: BAR, beat: QUARTER, bpm: 60 }] };
+    await player.play(take({ performance: slower, end: 2 * BAR, loop: true }));
+    run(9);
+    expect(starts()).toEqual([0, 1, 2, 4, 6, 7, 8]);
+    FakeNode.told = [];
+    const begun = FakeContext.last.currentTime;
+    await player.play(take({ performance: slower, end: 2 * BAR, percent: 50 }));
+    run(9);
+    expect(starts().map((s) => Number((s - (begun - 10)).toFixed(2)))).toEqual([0, 2, 4, 8]);
+  });
+  it("counts in at the tempo of the bar it counts in", async () => {
+    const slower = { ...performance, tempos: [...performance.tempos, { at: BAR, beat: QUARTER, bpm: 60 }] };
+    await player.play(take({ performance: slower, start: BAR, clicks: countIn(places(tune), 0, 1) }));
+    run(4.5);
+    expect(starts(15)).toEqual([0, 1, 2, 3]);
+  });
+  it("gives forty lines an output each, the click after them", async () => {
+    const lines = Array.from({ length: 40 }, (_, i) => ({ id: `line ${i}`, name: "", program: 40 + (i % 3) }));
+    const notes = lines.map((l) => ({ line: l.id, at: 0, ticks: BAR, noteNumber: 69, cents: 0, velocity: 90 }));
+    await player.play(take());
+    await player.play(
+      take({ performance: { ...performance, lines, notes }, clicks: [{ at: -QUARTER, strong: true }] }),
+    );
+    run(2);
+    const sounded = cues().filter((c) => c.velocity > 0);
+    expect(new Set(sounded.map((c) => c.channel))).toEqual(new Set(Array.from({ length: 41 }, (_, i) => i)));
+    const told = FakeNode.told.filter((m) => m.type === "programs").at(-1)!;
+    expect(told.programs).toEqual([...lines.map((l) => l.program), 115]);
+    expect(FakeNode.made).toEqual([16, 41]);
   });
   it("mutes a line by its gain and lets it back", async () => {
     await player.play(take());

@@ -1,17 +1,18 @@
 "use client";
+import { type Clock, clockOf, takeClock } from "../../core/performance";
 import type { Performance } from "../../core/score";
 import type { Cue } from "../../workers/sound/engine";
-import { type FromWorklet, OUTPUTS, type ToWorklet } from "../../workers/sound/protocol";
-import { secondsPerTick } from "../../workers/sound/schedule";
+import type { FromWorklet, ToWorklet } from "../../workers/sound/protocol";
 
 /** Milliseconds between looks at the clock, and seconds of cues kept ahead of it. */
 const TICK = 25;
 const AHEAD = 0.15;
 /** Brings the whole group to about half of full scale at its loudest. */
 const WHOLE = 4;
+/** The click has the last output, after every line's. It sounds for a tenth of a second. */
 const CLICK = {
-  channel: OUTPUTS - 1,
   program: 115,
+  seconds: 0.1,
   strong: { noteNumber: 76, velocity: 112 },
   weak: { noteNumber: 77, velocity: 90 },
 };
@@ -27,19 +28,30 @@ export type Take = {
   percent: number;
 };
 
+/** Outputs made at first, a stereo pair a line: enough for a small group. More are made when a take needs them. */
+const OUTPUTS = 16;
+/** Time between asking for a take and its first sound. Seconds. */
+const SOON = 0.08;
+/** Fastest a line is turned on or off without a knock. Seconds. */
+const FADE = 0.01;
+
+/** The worklet with one gain for each of its outputs. */
+type Sound = { node: AudioWorkletNode; gains: readonly GainNode[] };
+
 /**
  * Plays performances on the device's own synthesiser. Tells where it is through `onPlace`: a played tick, or null at
  * rest.
  */
 export class Player {
   private context: AudioContext | undefined;
-  private node: AudioWorkletNode | undefined;
-  private gains: GainNode[] = [];
-  private starting: Promise<void> | undefined;
+  private sound: Sound | undefined;
+  private bank: ArrayBuffer | undefined;
+  private making: Promise<unknown> = Promise.resolve();
   private timer: ReturnType<typeof setInterval> | undefined;
   private take: Take | undefined;
-  /** Audio time of a tick of the take; a change of tempo moves both. */
-  private origin = { time: 0, tick: 0 };
+  private clock: Clock | undefined;
+  /** Audio time of a moment of the take, in seconds at the written tempo; a change of tempo moves both. */
+  private origin = { time: 0, at: 0 };
   /** Tick, counted on through loops, up to which cues have been sent; and how many clicks have. */
   private sent = 0;
   private clicked = 0;
@@ -51,66 +63,44 @@ export class Player {
     private onFailure: (reason: string) => void,
   ) {}
 
-  /** Loads worklet and bank; the first call must come from a user's gesture. */
-  private start(): Promise<void> {
-    this.starting ??= (async () => {
-      const context = new AudioContext({ latencyHint: "interactive" });
-      this.context = context;
-      await context.audioWorklet.addModule("/worklets/sound.js");
-      const response = await fetch("/sound/bank.sf3");
-      if (!response.ok) throw new Error("The sounds are missing. Run npm run setup and start again.");
-      const bank = await response.arrayBuffer();
-      const node = new AudioWorkletNode(context, "sound", {
-        numberOfInputs: 0,
-        numberOfOutputs: OUTPUTS,
-        outputChannelCount: new Array<number>(OUTPUTS).fill(2),
-      });
-      const whole = context.createGain();
-      whole.gain.value = WHOLE;
-      whole.connect(context.destination);
-      this.gains = Array.from({ length: OUTPUTS }, (_, i) => {
-        const gain = context.createGain();
-        node.connect(gain, i).connect(whole);
-        return gain;
-      });
-      await new Promise<void>((resolve, reject) => {
-        node.port.onmessage = ({ data }: MessageEvent<FromWorklet>) =>
-          data.type === "ready" ? resolve() : reject(new Error(data.reason));
-        node.port.postMessage({ type: "bank", bank } satisfies ToWorklet, [bank]);
-      });
-      this.node = node;
-    })();
-    return this.starting;
+  /** A worklet with outputs enough, one made after another; the first call must come from a user's gesture. */
+  private ready(outputs: number): Promise<unknown> {
+    this.making = this.making.catch(() => undefined).then(() => this.make(outputs));
+    return this.making;
+  }
+  private async make(outputs: number): Promise<void> {
+    if (this.sound && this.sound.gains.length >= outputs) return;
+    this.context ??= new AudioContext({ latencyHint: "interactive" });
+    await this.context.audioWorklet.addModule("/worklets/sound.js");
+    this.bank ??= await fetchBank();
+    this.sound?.node.disconnect();
+    this.sound = await soundOf(this.context, this.bank.slice(0), Math.max(OUTPUTS, outputs));
   }
 
   private tell(message: ToWorklet) {
-    this.node?.port.postMessage(message);
+    this.sound?.node.port.postMessage(message);
   }
 
   /** Starts a take from its clicks. */
   async play(take: Take): Promise<void> {
     this.halt();
     this.take = take;
+    const { lines } = take.performance;
     try {
-      await this.start();
+      await this.ready(lines.length + 1);
       await this.context?.resume();
     } catch (error) {
-      this.starting = undefined;
       this.stop();
       this.onFailure(error instanceof Error ? error.message : String(error));
-      return;
     }
-    if (this.take !== take || !this.context) return;
-    this.channels = new Map(take.performance.lines.map((line, i) => [line.id, i]));
-    const programs = new Array<number>(OUTPUTS).fill(0);
-    take.performance.lines.forEach((line, i) => {
-      programs[i] = line.program;
-    });
-    programs[CLICK.channel] = CLICK.program;
+    if (this.take !== take || !this.context || !this.sound) return;
+    this.channels = new Map(lines.map((line, i) => [line.id, i]));
+    const programs = this.sound.gains.map((_, i) => lines[i]?.program ?? CLICK.program);
     this.tell({ type: "programs", programs });
     this.setMuted(this.muted);
-    const lead = -(take.clicks[0]?.at ?? 0) * secondsPerTick(take.performance, take.percent);
-    this.origin = { time: this.context.currentTime + 0.08 + lead, tick: take.start };
+    this.clock = takeClock(clockOf(take.performance), take.start, take.end, take.loop);
+    const first = this.clock.seconds(take.start + (take.clicks[0]?.at ?? 0));
+    this.origin = { time: this.context.currentTime + SOON, at: first };
     this.sent = take.start;
     this.clicked = 0;
     this.timer = setInterval(() => this.pump(), TICK);
@@ -127,81 +117,116 @@ export class Player {
     this.timer = undefined;
     if (this.take) this.tell({ type: "silence" });
     this.take = undefined;
+    this.clock = undefined;
   }
 
   /** Changes speed without a gap; cues already sent keep theirs. */
   setPercent(percent: number): void {
-    if (!this.take || !this.context) return;
-    const now = Math.max(this.origin.time, this.context.currentTime + AHEAD);
-    this.origin = { time: now, tick: this.tickAt(now) };
+    if (!this.take || !this.context || !this.clock) return;
+    const time = Math.max(this.origin.time, this.context.currentTime + AHEAD);
+    this.origin = { time, at: this.momentAt(time, this.take) };
     this.take = { ...this.take, percent };
   }
 
   setMuted(lines: Iterable<string>): void {
     this.muted = new Set(lines);
+    const now = this.context?.currentTime ?? 0;
     for (const [line, channel] of this.channels) {
-      if (this.context)
-        this.gains[channel]?.gain.setTargetAtTime(this.muted.has(line) ? 0 : 1, this.context.currentTime, 0.01);
+      this.sound?.gains[channel]?.gain.setTargetAtTime(this.muted.has(line) ? 0 : 1, now, FADE);
     }
   }
 
-  private tickAt(time: number): number {
-    const { performance, percent } = this.take as Take;
-    return this.origin.tick + (time - this.origin.time) / secondsPerTick(performance, percent);
+  /** The moment of the take at an audio time, and the frame of the audio clock a tick falls on. */
+  private momentAt(time: number, { percent }: Take): number {
+    return this.origin.at + ((time - this.origin.time) * percent) / 100;
+  }
+  private frameOf(tick: number, clock: Clock, take: Take, rate: number): number {
+    const seconds = this.origin.time + ((clock.seconds(tick) - this.origin.at) * 100) / take.percent;
+    return Math.max(0, Math.round(seconds * rate));
   }
 
   /** Sends what falls due soon, and tells where the music is. */
   private pump() {
-    const { take, context } = this;
-    if (!take || !context) return;
-    const horizon = this.tickAt(context.currentTime + AHEAD);
-    const cues = [...this.clicksDue(take, context), ...this.notesDue(take, context, horizon)];
+    const { take, context, clock } = this;
+    if (!take || !context || !clock) return;
+    const tickAt = (time: number) => clock.tick(this.momentAt(time, take));
+    const horizon = tickAt(context.currentTime + AHEAD);
+    const frame = (tick: number) => this.frameOf(tick, clock, take, context.sampleRate);
+    const cues = [...this.clicksDue(take, horizon, frame, context.sampleRate), ...this.notesDue(take, horizon, frame)];
     if (cues.length) this.tell({ type: "cues", cues });
-    const now = this.tickAt(context.currentTime);
+    const now = tickAt(context.currentTime);
     if (!take.loop && now >= take.end) this.stop();
-    else if (now >= take.start)
-      this.onPlace(take.loop ? take.start + ((now - take.start) % (take.end - take.start)) : now);
+    else if (now >= take.start) this.onPlace(inLoop(now, take));
   }
 
-  private clicksDue(take: Take, context: AudioContext): Cue[] {
-    const perTick = secondsPerTick(take.performance, take.percent);
-    const cues: Cue[] = [];
-    for (; this.clicked < take.clicks.length; this.clicked++) {
-      const click = take.clicks[this.clicked] as Take["clicks"][number];
-      const time = this.origin.time + (take.start + click.at - this.origin.tick) * perTick;
-      if (time > context.currentTime + AHEAD) break;
-      const { noteNumber, velocity } = click.strong ? CLICK.strong : CLICK.weak;
-      const frame = Math.round(time * context.sampleRate);
-      cues.push(
-        { frame, channel: CLICK.channel, noteNumber, velocity },
-        { frame: frame + Math.round(0.1 * context.sampleRate), channel: CLICK.channel, noteNumber, velocity: 0 },
-      );
-    }
-    return cues;
+  private clicksDue(take: Take, horizon: number, frameOf: (tick: number) => number, rate: number): Cue[] {
+    const channel = (this.sound?.gains.length ?? 1) - 1;
+    const due = take.clicks.slice(this.clicked).filter(({ at }) => take.start + at <= horizon);
+    this.clicked += due.length;
+    return due.flatMap(({ at, strong }) => {
+      const { noteNumber, velocity } = strong ? CLICK.strong : CLICK.weak;
+      const frame = frameOf(take.start + at);
+      const end = frame + Math.round(CLICK.seconds * rate);
+      return [
+        { frame, channel, noteNumber, velocity },
+        { frame: end, channel, noteNumber, velocity: 0 },
+      ];
+    });
   }
 
-  private notesDue(take: Take, context: AudioContext, horizon: number): Cue[] {
-    const perTick = secondsPerTick(take.performance, take.percent);
+  private notesDue(take: Take, horizon: number, frameOf: (tick: number) => number): Cue[] {
     const length = take.end - take.start;
-    const frame = (tick: number) =>
-      Math.max(0, Math.round((this.origin.time + (tick - this.origin.tick) * perTick) * context.sampleRate));
     const cues: Cue[] = [];
     while (this.sent < horizon) {
       const shift = take.loop ? Math.floor((this.sent - take.start) / length) * length : 0;
       const from = this.sent - shift;
       if (from >= take.end) break;
       const until = Math.min(horizon - shift, take.end);
-      for (const s of take.performance.notes) {
-        if (s.at < from || s.at >= until) continue;
-        const channel = this.channels.get(s.line) ?? 0;
-        const off = Math.min(s.at + s.ticks, take.end) + shift;
+      for (const { line, at, ticks, noteNumber, velocity } of take.performance.notes) {
+        if (at < from || at >= until) continue;
+        const channel = this.channels.get(line) ?? 0;
+        const off = Math.min(at + ticks, take.end) + shift;
+        // A note ends a frame before the next may begin on the same key.
         cues.push(
-          { frame: frame(s.at + shift), channel, noteNumber: s.noteNumber, velocity: s.velocity },
-          { frame: Math.max(0, frame(off) - 1), channel, noteNumber: s.noteNumber, velocity: 0 },
+          { frame: frameOf(at + shift), channel, noteNumber, velocity },
+          { frame: Math.max(0, frameOf(off) - 1), channel, noteNumber, velocity: 0 },
         );
       }
       this.sent = until + shift;
     }
     return cues;
   }
+}
+
+/** A counted tick as the tick of the written stretch it plays. */
+const inLoop = (tick: number, { loop, start, end }: Take): number =>
+  loop ? start + ((tick - start) % (end - start)) : tick;
+
+async function fetchBank(): Promise<ArrayBuffer> {
+  const response = await fetch("/sound/bank.sf3");
+  if (!response.ok) throw new Error("The sounds are missing. Run npm run setup and start again.");
+  return response.arrayBuffer();
+}
+
+/** A worklet that has taken in the bank, every output through a gain of its own. */
+async function soundOf(context: AudioContext, bank: ArrayBuffer, outputs: number): Promise<Sound> {
+  const node = new AudioWorkletNode(context, "sound", {
+    numberOfInputs: 0,
+    numberOfOutputs: outputs,
+    outputChannelCount: new Array<number>(outputs).fill(2),
+  });
+  const whole = context.createGain();
+  whole.gain.value = WHOLE;
+  whole.connect(context.destination);
+  const gains = Array.from({ length: outputs }, (_, i) => {
+    const gain = context.createGain();
+    node.connect(gain, i).connect(whole);
+    return gain;
+  });
+  await new Promise<void>((resolve, reject) => {
+    node.port.onmessage = ({ data }: MessageEvent<FromWorklet>) =>
+      data.type === "ready" ? resolve() : reject(new Error(data.reason));
+    node.port.postMessage({ type: "bank", bank } satisfies ToWorklet, [bank]);
+  });
+  return { node, gains };
 }

@@ -24,8 +24,14 @@ export class Engine {
     return new Engine(synth);
   }
 
-  program(channel: number, program: number): void {
-    this.synth.programChange(channel, program);
+  /** Gives each channel its program, in order. There are as many channels as programs; none is kept for drums. */
+  setPrograms(programs: readonly number[]): void {
+    while (this.synth.midiChannels.length < programs.length) this.synth.createMIDIChannel();
+    programs.forEach((program, channel) => {
+      const own = this.synth.midiChannels[channel];
+      if (own?.drumChannel) own.setDrums(false);
+      this.synth.programChange(channel, program);
+    });
   }
 
   /** Adds cues, keeping the queue in time order; notes end before others begin at the same frame. */

@@ -9,6 +9,3 @@ export type ToWorklet =
 
 /** What the worklet answers. */
 export type FromWorklet = { type: "ready" } | { type: "failed"; reason: string };
-
-/** Outputs of the worklet: one stereo pair a line. */
-export const OUTPUTS = 16;

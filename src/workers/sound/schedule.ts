@@ -1,20 +1,4 @@
-import { type Performance, type PlayedBar, QUARTER } from "../../core/score";
-
-/** A click before the music. Ticks, negative. */
-export type Click = { at: number; strong: boolean };
-
-/** What the player needs of a performance: where its ticks lie in time at a tempo. */
-export type Score = {
-  performance: Performance;
-  /** Channel of each line by id. */
-  channels: Map<string, number>;
-};
-
-/** Seconds of one tick at so many percent of the written tempo. */
-export const secondsPerTick = (performance: Performance, percent: number): number => {
-  const tempo = performance.tempos[0] ?? { beat: QUARTER, bpm: 100 };
-  return 60 / (tempo.bpm * tempo.beat * (percent / 100));
-};
+import type { PlayedBar } from "../../core/score";
 
 /** The stretch of played ticks that covers written bars `from` to `to`, in the first pass that has them all. */
 export function stretchOf(bars: readonly PlayedBar[], from: number, to: number): { start: number; end: number } {

@@ -2,10 +2,13 @@ import { readFileSync } from "node:fs";
 import { beforeAll, describe, expect, it } from "vitest";
 import { tuneOf } from "../../testing/abc";
 import { derive, newWork, sheetOf } from "../../core/ensemble";
-import { perform } from "../../core/performance";
+import { CHORD_LINE, clockOf, perform } from "../../core/performance";
+import { INSTRUMENTS } from "../../core/instruments";
 import { places, tuneSheet } from "../../core/score";
+import { midi } from "../../core/theory";
 import { type Cue, Engine, QUANTUM } from "./engine";
-import { barAt, secondsPerTick, stretchOf } from "./schedule";
+import { PRESETS } from "./presets";
+import { barAt, stretchOf } from "./schedule";
 
 const RATE = 48_000;
 let bank: ArrayBuffer;
@@ -14,17 +17,17 @@ beforeAll(() => {
   bank = file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength) as ArrayBuffer;
 });
 
-/** Renders cues and gives the left side of one channel. */
-async function render(program: number, cues: Cue[], seconds: number, channel = 0): Promise<Float32Array> {
+/** Renders cues and gives the left side of one channel of so many. */
+async function render(program: number, cues: Cue[], seconds: number, channel = 0, outputs = 16): Promise<Float32Array> {
   const engine = await Engine.start(RATE, bank.slice(0));
-  engine.program(channel, program);
+  engine.setPrograms(new Array<number>(outputs).fill(program));
   engine.add(cues);
   const quanta = Math.ceil((seconds * RATE) / QUANTUM);
   const out = new Float32Array(quanta * QUANTUM);
   for (let q = 0; q < quanta; q++) {
-    const outputs = Array.from({ length: 16 }, () => [new Float32Array(QUANTUM), new Float32Array(QUANTUM)]);
-    engine.render(q * QUANTUM, outputs);
-    out.set(outputs[channel]![0]!, q * QUANTUM);
+    const pairs = Array.from({ length: outputs }, () => [new Float32Array(QUANTUM), new Float32Array(QUANTUM)]);
+    engine.render(q * QUANTUM, pairs);
+    out.set(pairs[channel]![0]!, q * QUANTUM);
   }
   return out;
 }
@@ -75,14 +78,34 @@ describe("the sound itself", () => {
     expect(loudness(loud.subarray(9600, 24_000))).toBeGreaterThan(1.3 * loudness(soft.subarray(9600, 24_000)));
     expect(loudness(loud.subarray(60_000))).toBeLessThan(0.1 * loudness(loud.subarray(9600, 24_000)));
   });
-  it("has every preset that lines and clicks ask for", async () => {
-    for (const [program, key] of [
-      [40, 69],
-      [115, 76],
-    ] as const) {
-      expect(
-        loudness(await render(program, [{ frame: 0, channel: 15, noteNumber: key, velocity: 100 }], 0.3, 15)),
-      ).toBeGreaterThan(0.0005);
+  it.each(INSTRUMENTS.map((i) => [i.name, i] as const))(
+    "the %s has a preset of its own, over its whole range",
+    (name, i) => {
+      const own = PRESETS.filter((p) => p.as === i.program);
+      expect(own.map((p) => p.name)).toEqual([name]);
+      expect(own[0]!.keys[0]).toBeLessThanOrEqual(midi(i.lowest));
+      expect(own[0]!.keys[1]).toBeGreaterThanOrEqual(midi(i.highest));
+    },
+  );
+  it("no two presets answer to one program, and the chords have theirs", () => {
+    expect(new Set(PRESETS.map((p) => p.as)).size).toBe(PRESETS.length);
+    expect(PRESETS.find((p) => p.as === CHORD_LINE.program)?.name).toBe("chords");
+  });
+  it.each(PRESETS.map((p) => [p.name, p] as const))(
+    "the %s sounds on the lowest and the highest of its keys",
+    async (_, p) => {
+      for (const noteNumber of p.keys) {
+        const out = await render(p.as, [{ frame: 0, channel: 0, noteNumber, velocity: 100 }], 0.3);
+        expect(loudness(out)).toBeGreaterThan(0.0003);
+      }
+    },
+  );
+  it("plays a note on any channel of forty, the tenth too, and on no other", async () => {
+    for (const channel of [9, 15, 16, 25, 39]) {
+      const cues = [{ frame: 0, channel, noteNumber: 69, velocity: 100 }];
+      const heard = await render(21, cues, 0.6, channel, 40);
+      expect(Math.abs(1200 * Math.log2(frequency(heard.subarray(14_400), 440) / 440))).toBeLessThan(12);
+      expect(loudness(await render(21, cues, 0.3, channel - 1, 40))).toBe(0);
     }
   });
 });
@@ -90,10 +113,6 @@ describe("the sound itself", () => {
 describe("the schedule", () => {
   const tune = tuneOf("|:a8|b8:|c8|]", { more: "Q:1/4=120\n" });
   const performance = perform(tune, tuneSheet(tune, places(tune)));
-  it("turns ticks into seconds at any share of the tempo", () => {
-    expect(secondsPerTick(performance, 100) * 3360).toBeCloseTo(0.5, 9);
-    expect(secondsPerTick(performance, 50) * 3360).toBeCloseTo(1, 9);
-  });
   it("finds the stretch of a loop and the bar that sounds", () => {
     expect(stretchOf(performance.bars, 1, 2)).toEqual({ start: 13440, end: 5 * 13440 });
     expect(stretchOf(performance.bars, 1, 1)).toEqual({ start: 13440, end: 2 * 13440 });
@@ -106,19 +125,14 @@ describe("the balance", () => {
     const work = newWork(tuneOf("|:A2|d2fd Adfd|e2ge Bege|d2fd Adfa|gfed B2:|", { more: "Q:1/4=140\n" }));
     const derived = derive(work);
     const performance = perform(work.tune, { ...sheetOf(work, derived), chords: derived.plan.chords });
-    const perTick = secondsPerTick(performance, 100);
+    const frame = (tick: number) => Math.round(clockOf(performance).seconds(tick) * RATE);
     const levels = new Map<string, number>();
     for (const [i, line] of performance.lines.entries()) {
       const cues = performance.notes
         .filter((s) => s.line === line.id)
-        .flatMap((s): Cue[] => [
-          { frame: Math.round(s.at * perTick * RATE), channel: i, noteNumber: s.noteNumber, velocity: s.velocity },
-          {
-            frame: Math.round((s.at + s.ticks) * perTick * RATE) - 1,
-            channel: i,
-            noteNumber: s.noteNumber,
-            velocity: 0,
-          },
+        .flatMap(({ at, ticks, noteNumber, velocity }): Cue[] => [
+          { frame: frame(at), channel: i, noteNumber, velocity },
+          { frame: frame(at + ticks) - 1, channel: i, noteNumber, velocity: 0 },
         ]);
       levels.set(line.id, 20 * Math.log10(loudness(await render(line.program, cues, 6, i))));
     }

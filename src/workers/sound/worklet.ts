@@ -1,5 +1,5 @@
 import { Engine, QUANTUM } from "./engine";
-import { type FromWorklet, OUTPUTS, type ToWorklet } from "./protocol";
+import type { FromWorklet, ToWorklet } from "./protocol";
 
 // The audio worklet's own globals, which the DOM types leave out.
 declare const sampleRate: number;
@@ -41,12 +41,11 @@ class SoundProcessor extends AudioWorkletProcessor {
   }
 
   private setPrograms() {
-    this.programs.forEach((program, channel) => void this.engine?.program(channel, program));
+    this.engine?.setPrograms(this.programs);
   }
 
   process(_: Float32Array[][], outputs: Float32Array[][]): boolean {
-    if (this.engine && outputs.length === OUTPUTS && outputs[0]?.[0]?.length === QUANTUM)
-      this.engine.render(currentFrame, outputs);
+    if (outputs[0]?.[0]?.length === QUANTUM) this.engine?.render(currentFrame, outputs);
     return true;
   }
 }

@@ -9,6 +9,15 @@ const bytes = (text: string) => String.fromCharCode(...new TextEncoder().encode(
 
 type Timed = { at: number; order: number; event: MidiEvent };
 
+/** Channels of a MIDI port that play notes: all but the tenth, which is for drums. */
+const MELODIC = 15;
+const DRUMS = 9;
+/** Where the line of a number goes: lines beyond a port's channels have the next port. */
+function outlet(line: number): { channel: number; port: number } {
+  const order = line % MELODIC;
+  return { channel: order >= DRUMS ? order + 1 : order, port: Math.floor(line / MELODIC) };
+}
+
 /** A performance as a standard MIDI file, format 1: a track for time and key, then a track a line. */
 export function performanceMidi(performance: Performance): Uint8Array {
   const conductor: Timed[] = [
@@ -47,8 +56,11 @@ export function performanceMidi(performance: Performance): Uint8Array {
     })),
   ];
   const tracks = performance.lines.map((line, i) => {
-    const channel = i % 15 >= 9 ? (i % 15) + 1 : i % 15;
+    const { channel, port } = outlet(i);
     const events: Timed[] = [
+      ...(performance.lines.length > MELODIC
+        ? [{ at: 0, order: 0, event: { deltaTime: 0, meta: true, type: "portPrefix", port } as MidiEvent }]
+        : []),
       { at: 0, order: 0, event: { deltaTime: 0, meta: true, type: "trackName", text: bytes(line.name) } as MidiEvent },
       {
         at: 0,

@@ -1,4 +1,5 @@
 import { type DerivedLine, sheetOf } from "../../../core/ensemble";
+import { feel, grooveNamed } from "../../../core/feel";
 import { harmonyStaff } from "../../../core/harmony";
 import { countIn, perform } from "../../../core/performance";
 import type { Performance } from "../../../core/score";
@@ -34,7 +35,8 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
     const staves = all.staves.map((s) => (other && plays.has(s.id) ? harmonyStaff(other, places, s) : s));
     // Chords sound on through a bar that only repeats them: every planned chord is played, not only those printed.
     const chords = derived.plan.chords.map(({ bar, at, symbol }) => ({ bar, at, symbol }));
-    return perform(work.tune, { ...all, staves, chords }, { backing: work.backing });
+    const performance = perform(work.tune, { ...all, staves, chords }, { backing: work.backing });
+    return feel(performance, grooveNamed(work.feel.groove));
   };
   const play = (from: number, to: number | null, loop: boolean, clicks: boolean, other: DerivedLine | null = null) => {
     performance = performed(other);
