@@ -143,7 +143,11 @@ test("three parts are shown, printed and taken away once the rights are recorded
 test("fits a narrow screen: two bars a row, the panel on request", async ({ page }) => {
   await page.setViewportSize({ width: 600, height: 900 });
   await open(page, "The Lamp on the Slip");
-  await expect(page.locator("[data-engraving]")).toHaveCount(8);
+  await expect(page.locator("#rows section")).toHaveCount(8);
+  for (const row of await page.locator("#rows section").all()) {
+    await row.scrollIntoViewIfNeeded();
+    await expect(row.locator("[data-engraving] svg g.measure").first()).toBeVisible();
+  }
   await expect(page.getByRole("complementary", { name: "Why" })).toBeHidden();
   await lane(page).first().click();
   await expect(page.getByRole("complementary", { name: "Why" })).toBeVisible();

@@ -1,6 +1,7 @@
 import type { VerovioToolkit } from "verovio/esm";
 import { sheetMusicXml } from "../core/formats";
 import type { Sheet } from "../core/score";
+import { type Measured, measured } from "./measure";
 
 /** Size of the engraving: percent of the engraver's own units. */
 const ROW_SCALE = 40;
@@ -20,10 +21,12 @@ const COMMON = {
   openControlEvents: false,
 };
 
-export type Drawn = { svg: string; log: string };
+/** A drawn row: its SVG, the width it was laid out for in pixels, and where everything stands in it. */
+export type Drawing = { svg: string; width: number; measured: Measured };
+type Logged = { log: string };
 
 /** One row of the bench: a single system stretched to `width` pixels. Notes and bars carry their ids. */
-export function drawRow(verovio: VerovioToolkit, sheet: Sheet, width: number): Drawn {
+export function drawRow(verovio: VerovioToolkit, sheet: Sheet, width: number): Drawing & Logged {
   verovio.setOptions({
     ...COMMON,
     scale: ROW_SCALE,
@@ -38,7 +41,33 @@ export function drawRow(verovio: VerovioToolkit, sheet: Sheet, width: number): D
     pageMarginBottom: 10,
   });
   verovio.loadData(sheetMusicXml(sheet, { ids: true, row: true }));
-  return { svg: withFretLabels(verovio.renderToSVG(1), sheet), log: verovio.getLog() };
+  const drawn = verovio.renderToSVG(1);
+  const lines = sheet.staves.map((s) => s.id);
+  const svg = withFretLabels(slim(drawn), sheet);
+  return { svg, width, measured: measured(drawn, width, lines), log: verovio.getLog() };
+}
+
+const GLYPH = /<g id="(?<id>[^"]+)"><path transform="scale\(1,-1\)" d="(?<path>[^"]+)"\/><\/g>/g;
+const USE = /<use href="#(?<id>[^"]+)" transform="translate\((?<at>[^)]*)\) scale\((?<size>[\d.]+), [\d.]+\)"\/>/g;
+
+/**
+ * A drawing without what nobody sees or asks for: empty groups, classes said twice, ids that are not ours. It has no style sheet of its
+ * own, which would make the browser style the whole page anew (pages have the same rules, once), and every glyph is one path, where a
+ * reference to it would be three elements.
+ */
+function slim(svg: string): string {
+  const glyphs = new Map([...svg.matchAll(GLYPH)].map(({ groups }) => [groups?.id, groups?.path]));
+  return svg
+    .replace(/<style type="text\/css">[^<]*<\/style>/, "")
+    .replaceAll(USE, (whole, id, at, size) => {
+      const path = glyphs.get(id);
+      return path ? `<path transform="translate(${at}) scale(${size}, -${size})" d="${path}"/>` : whole;
+    })
+    .replace(/<defs>.*?<\/defs>/s, (defs) => (defs.replaceAll(GLYPH, "") === "<defs></defs>" ? "" : defs))
+    .replaceAll(/ data-class="[^"]*"/g, "")
+    .replaceAll(/ data-id="[^".]*"/g, "")
+    .replaceAll(/<g [^<>]*\/>/g, "")
+    .replaceAll(/<g class="mNum"><text [^<>]*\/><\/g>/g, "");
 }
 
 /**
@@ -85,6 +114,6 @@ export function drawPages(
     pageMarginBottom: 0,
   });
   verovio.loadData(sheetMusicXml(sheet, { systems: new Set(systems) }));
-  const pages = Array.from({ length: verovio.getPageCount() }, (_, i) => verovio.renderToSVG(i + 1));
+  const pages = Array.from({ length: verovio.getPageCount() }, (_, i) => slim(verovio.renderToSVG(i + 1)));
   return { pages, log: verovio.getLog() };
 }

@@ -1,12 +1,9 @@
 import type { Sheet } from "../core/score";
-import { drawingKey, drawRow } from "../engraving";
+import { type Drawing, drawingKey, drawRow, Recent } from "../engraving";
 
-/** A drawn row and the width it was drawn for, in pixels. */
-export type Drawing = { width: number; svg: string };
-
-/** Rows kept: about 20 MB of drawings, the latest used. */
+/** Rows kept: about 20 MB of drawings. */
 const MOST = 500;
-const kept = new Map<string, string>();
+const kept = new Recent<Drawing>(MOST);
 
 let toolkit: Promise<import("verovio/esm").VerovioToolkit> | undefined;
 
@@ -24,18 +21,16 @@ export function startEngraver() {
 
 /** Rows of music as drawings by their key, from those kept or drawn now. A row that cannot be drawn is left to the browser. */
 export async function drawings(rows: readonly Sheet[], width: number): Promise<Record<string, Drawing>> {
-  const made: Record<string, Drawing> = {};
-  for (const sheet of rows) {
+  const engraver = await startEngraver();
+  const made = rows.map((sheet) => {
     const key = drawingKey(sheet);
     const name = `${key} ${width}`;
-    const svg = kept.get(name) ?? drawRow(await startEngraver(), sheet, width).svg;
-    kept.delete(name);
-    kept.set(name, svg);
-    if (svg) made[key] = { width, svg };
-  }
-  for (const oldest of kept.keys()) {
-    if (kept.size <= MOST) break;
-    kept.delete(oldest);
-  }
-  return made;
+    return [key, kept.get(name) ?? kept.put(name, drawn(engraver, sheet, width))] as const;
+  });
+  return Object.fromEntries(made.filter(([, { svg }]) => svg));
+}
+
+function drawn(engraver: Awaited<ReturnType<typeof startEngraver>>, sheet: Sheet, width: number): Drawing {
+  const { svg, measured } = drawRow(engraver, sheet, width);
+  return { svg, width, measured };
 }

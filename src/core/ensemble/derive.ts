@@ -12,7 +12,7 @@ import {
   type Voice,
 } from "../harmony";
 import { FIDDLE, type Instrument, instrument, tuned } from "../instruments";
-import type { Sheet, SheetChord } from "../score";
+import { melodyStaff, type Sheet, type SheetChord } from "../score";
 import { lineOf } from "./decide";
 import type { Line, Player, Work } from "./work";
 
@@ -135,21 +135,29 @@ function lastMade<T>(): (from: unknown, make: () => T) => T {
   };
 }
 
+/** What follows from the tune alone. */
+export type DerivedTune = Pick<Derived, "analysis" | "weave">;
+
+/** A deriver that keeps what a change of the work leaves alone. */
+export type Deriver = { tune: (work: Work) => DerivedTune; whole: (work: Work) => Derived };
+
 /**
- * A deriver that keeps what a change of the work leaves alone: the analysis where the tune is the same, the chords where neither they nor
- * it changed, each line over the same chords. It gives what `derive` gives, sooner.
+ * Makes a deriver: it keeps the analysis where the tune is the same, the chords where neither they nor it changed, each
+ * line over the same chords. Its whole is what `derive` gives, sooner; its tune is there before the rest.
  */
-export function makeDeriver(): (work: Work) => Derived {
-  const analysed = lastMade<{ analysis: Analysis; cells: Cell[] }>();
+export function makeDeriver(): Deriver {
+  const analysed = lastMade<DerivedTune>();
   const planned = lastMade<ChordPlan>();
   const drawn = new Map<string, ReturnType<typeof lastMade<DerivedLine>>>();
-  return (work) => {
-    const { tune, style, fileChords, locks } = work;
-    const { analysis, cells } = analysed(tune, () => {
-      const made = analyse(tune);
+  const tuneOf = ({ tune }: Work) =>
+    analysed(tune, () => {
+      const analysis = analyse(tune);
       const labels = tune.strains.map((s) => s.label);
-      return { analysis: made, cells: weave(made.places, made.form, labels) };
+      return { analysis, weave: weave(analysis.places, analysis.form, labels) };
     });
+  const whole = (work: Work): Derived => {
+    const { tune, style, fileChords, locks } = work;
+    const { analysis, weave: cells } = tuneOf(work);
     const chosen = [tune, style, fileChords, locks];
     const plan = planned(chosen, () => planOf(work, analysis));
     const lines = work.lines.map((line) => {
@@ -161,10 +169,23 @@ export function makeDeriver(): (work: Work) => Derived {
     const faults = faultsOf(parts, lines, plan, analysis);
     return { analysis, weave: cells, plan, lines, faults, chords: printedChords(plan, analysis.places), parts };
   };
+  return { tune: tuneOf, whole };
 }
 
 /** Derives a whole work. Pure: the same work gives the same result. */
-export const derive = (work: Work): Derived => makeDeriver()(work);
+export const derive = (work: Work): Derived => makeDeriver().whole(work);
+
+/**
+ * What was derived, with the tune as it is now: to look at while chords and lines are made for it. Undefined where bars have come, gone
+ * or changed their length, so that the chords and lines there are would stand wrong.
+ */
+export function withNewTune(before: Derived, tune: DerivedTune): Derived | undefined {
+  const [old, now] = [before.analysis.places, tune.analysis.places];
+  const stands = old.length === now.length && old.every((p, i) => p.at === now[i]?.at && p.ticks === now[i]?.ticks);
+  const { bars } = melodyStaff(now);
+  const parts = before.parts.map((p) => (p.role === "melody" ? { ...p, staff: { ...p.staff, bars } } : p));
+  return stands ? { ...before, analysis: tune.analysis, weave: tune.weave, parts } : undefined;
+}
 
 /** All parts, or those named (ids), as a sheet to engrave, print, play or save. */
 export const sheetOf = (work: Work, { analysis, parts, chords }: Derived, ...only: readonly string[]): Sheet =>

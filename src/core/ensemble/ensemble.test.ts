@@ -26,6 +26,7 @@ import {
   sheetOf,
   transposed,
   unlockChords,
+  withNewTune,
   withTune,
   Work,
 } from ".";
@@ -185,10 +186,29 @@ describe("a deriver that remembers", () => {
       withTune(start, other),
       start,
     ];
-    for (const work of steps) expect(remembers(work)).toEqual(derive(work));
-    const again = remembers({ ...start, backing: "block" });
-    expect(again.plan).toBe(remembers(start).plan);
-    expect(again.analysis).toBe(remembers(start).analysis);
+    for (const work of steps) {
+      const { analysis, weave } = derive(work);
+      expect(remembers.tune(work)).toEqual({ analysis, weave });
+      expect(remembers.whole(work)).toEqual(derive(work));
+    }
+    const again = remembers.whole({ ...start, backing: "block" });
+    expect(again.plan).toBe(remembers.whole(start).plan);
+    expect(again.analysis).toBe(remembers.whole(start).analysis);
+  });
+  it("shows the new tune over the old chords, unless bars have changed their length", () => {
+    const before = derive(newWork(TUNE));
+    const note = TUNE.strains.map((s) => ({
+      ...s,
+      bars: s.bars.map((b) => ({ ...b, events: b.events.map((e) => ({ ...e, pitches: [parsePitch("E5")] })) })),
+    }));
+    const after = derive(newWork({ ...TUNE, strains: note }));
+    const ahead = withNewTune(before, after)!;
+    expect(ahead.analysis).toBe(after.analysis);
+    const melody = (d: typeof before) => d.parts.filter((p) => p.role === "melody");
+    expect(melody(ahead).map((p) => p.staff.bars)).toEqual(melody(after).map((p) => p.staff.bars));
+    expect([ahead.plan, ahead.lines]).toEqual([before.plan, before.lines]);
+    const fewer = derive(newWork({ ...TUNE, strains: TUNE.strains.map((s) => ({ ...s, bars: s.bars.slice(1) })) }));
+    expect(withNewTune(before, fewer)).toBeUndefined();
   });
 });
 

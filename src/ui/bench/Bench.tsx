@@ -3,7 +3,7 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { Suspense } from "react";
 import type { Derived } from "../../core/ensemble";
 import type { Loaded } from "../../server/collection";
-import type { Drawing } from "../../server/drawings";
+import type { Drawing } from "../../engraving";
 import { WeaveStrip } from "../weave/WeaveStrip";
 import { HelpSheet } from "./HelpSheet";
 import { Panel } from "./panel/Panel";

@@ -1,10 +1,10 @@
 "use client";
-import { Box } from "@chakra-ui/react";
 import { type PointerEvent, useRef } from "react";
 import type { Place } from "../../core/score";
 import { type ChordNames, chordWords, nameChord, parseChord } from "../../core/theory";
-import type { Measured } from "../engraving/measure";
+import type { Measured } from "../../engraving";
 import { signed } from "../signs";
+import css from "./lane.module.css";
 import { beatsIn, type PlacedChord } from "./chordPlaces";
 
 /** Pixels before a press becomes a drag. */
@@ -76,38 +76,24 @@ export function ChordButton({ placed, places, measured, chosen, names, onTake, o
   const quiet = goesOn && !chosen;
   const width = root.length * LETTER.root + rest.length * LETTER.rest;
   const size = Math.max(SMALLEST, Math.min(1, room / width));
-  const plain = goesOn ? "quiet" : "ink";
   return (
-    <Box
-      as="button"
-      position="absolute"
-      top="4px"
-      h="30px"
-      minW="24px"
-      px="6px"
-      style={{ left: x - 6, width: chosen ? Math.max(30, room + 6) : undefined, touchAction: "pan-y" }}
-      textAlign="left"
-      borderRadius="5px"
-      bg={chosen ? "block" : "transparent"}
-      color={chosen ? "onBlock" : plain}
-      _hover={chosen ? {} : { bg: "linen" }}
-      lineHeight="30px"
-      whiteSpace="nowrap"
-      cursor={goesOn ? "pointer" : "grab"}
+    <button
+      type="button"
+      className={css.chord}
+      style={{ left: x - 6, width: chosen ? Math.max(30, room + 6) : undefined }}
+      data-goes-on={goesOn ? "" : undefined}
       aria-pressed={chosen}
       aria-label={`${parsed ? chordWords(parsed) : chord.symbol}${chord.locked ? ", locked" : ""}`}
       onClick={onTake}
       {...drag}
     >
-      <Box as="span" style={{ fontSize: (quiet ? 13 : 18) * size }} fontWeight={quiet ? "400" : "700"}>
+      <span className={css.root} style={{ fontSize: (quiet ? 13 : 18) * size }}>
         {root}
-      </Box>
-      <Box as="span" style={{ fontSize: (quiet ? 12 : 15) * size }} fontWeight={quiet ? "400" : "600"}>
+      </span>
+      <span className={css.rest} style={{ fontSize: (quiet ? 12 : 15) * size }}>
         {rest}
-      </Box>
-      {chord.locked && (
-        <Box as="span" display="inline-block" w="6px" h="6px" ml="4px" bg="madder" borderRadius="1px" mb="3px" />
-      )}
-    </Box>
+      </span>
+      {chord.locked && <span className={css.peg} />}
+    </button>
   );
 }

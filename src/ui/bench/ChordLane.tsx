@@ -4,9 +4,10 @@ import { memo, useMemo } from "react";
 import { comparePlans } from "../../core/chords";
 import type { Place } from "../../core/score";
 import { type ChordNames, nameChord } from "../../core/theory";
-import type { Measured } from "../engraving/measure";
+import type { Measured } from "../../engraving";
 import { ChordButton } from "./ChordButton";
 import { type Laned, placedChords, positionOf } from "./chordPlaces";
+import css from "./lane.module.css";
 import type { RowOf } from "./layout";
 import { type Selection, useBench } from "./state";
 import { useChordNames } from "./useChordNames";
@@ -111,18 +112,10 @@ const ChordLane = memo(function ChordLane(props: Props) {
   const { chords, places, measured, chosen, names, rivals, fits, onSelect, onMove } = props;
   const placed = placedChords(chords, places, measured);
   return (
-    <Box position="relative" h={rivals ? "54px" : "34px"} pt="4px">
+    <Box position="relative" h={rivals ? "54px" : "34px"} pt="4px" data-chords>
       {fits && measured && <Fits fits={fits} chords={chords} places={places} measured={measured} />}
       {measured?.bars.map((b, i) => (
-        <Box
-          key={b.index}
-          position="absolute"
-          top="2px"
-          bottom="0"
-          w="1px"
-          bg="cord"
-          style={{ left: i === 0 ? b.left : b.left - 0.5 }}
-        />
+        <div key={b.index} className={css.barline} style={{ left: i === 0 ? b.left : b.left - 0.5 }} />
       ))}
       {measured &&
         placed.map((p) => (
@@ -153,24 +146,15 @@ function Fits({ fits, chords, places, measured }: Over & { fits: readonly number
       const fit = fits[b.index] ?? 1;
       const bar = places.find((p) => p.index === b.index)?.number;
       return (
-        <Box
+        <div
           key={b.index}
-          position="absolute"
-          top="0"
-          h="3px"
-          borderRadius="2px"
-          bg="linen"
+          className={css.fit}
+          data-poor={fit < POOR ? "" : undefined}
           style={{ left: b.left + 4, width: Math.max(8, b.right - b.left - 8) }}
           title={`Bar ${bar}: chords fit the melody ${Math.round(100 * fit)} of 100`}
         >
-          <Box
-            h="3px"
-            borderRadius="2px"
-            bg={fit < POOR ? "weld" : "lichen"}
-            opacity={fit < POOR ? 1 : 0.6}
-            style={{ width: `${Math.max(4, 100 * fit)}%` }}
-          />
-        </Box>
+          <div style={{ width: `${Math.max(4, 100 * fit)}%` }} />
+        </div>
       );
     });
 }
@@ -213,14 +197,10 @@ function ChangeMarks({ chords, places, measured }: Over & { chords: readonly Lan
       const x = place && positionOf(place, chord.at, measured);
       const top = measured.staves.find((s) => s.bar === chord.bar)?.top;
       return x === undefined || top === undefined ? null : (
-        <Box
+        <div
           key={`${chord.bar}.${chord.at}`}
-          position="absolute"
-          pointerEvents="none"
-          w="2px"
-          borderRadius="1px"
-          bg="lichen"
-          style={{ left: x + 5, top: 0, height: Math.max(4, top - 4) }}
+          className={css.change}
+          style={{ left: x + 5, height: Math.max(4, top - 4) }}
         />
       );
     });

@@ -4,7 +4,8 @@ import { memo, useMemo } from "react";
 import type { HarmonyLine, HarmonyNote } from "../../core/harmony";
 import type { Place } from "../../core/score";
 import { diatonic, scaleStep } from "../../core/theory";
-import type { Measured } from "../engraving/measure";
+import type { Measured } from "../../engraving";
+import css from "./lane.module.css";
 import { partOfLine, type RowOf } from "./layout";
 import { useBench } from "./state";
 
@@ -57,60 +58,30 @@ const LineMarks = memo(function LineMarks({ notes, line, staff: id, places, meas
     const x = staff?.notes.find((n) => n.event === note.event)?.x;
     if (!staff || !place || x === undefined) return null;
     const away = ghost ? stepsToThird(note, line, place) : 0;
+    const numbered = numbers && note.interval !== null;
+    if (!note.locked && !numbered && away === 0) return null;
     return (
-      <Box key={`${note.bar}.${note.event}`} position="absolute" pointerEvents="none" style={{ left: x, top: 0 }}>
-        {note.locked && <Peg top={staff.top - 10} broken={note.broken} />}
-        {numbers && note.interval !== null && <Interval number={note.interval} top={lowest + 8} />}
-        {away !== 0 && <Ghost staff={staff} event={note.event} away={away} />}
-      </Box>
+      <div key={`${note.bar}.${note.event}`} className={css.mark} style={{ left: x }}>
+        {note.locked && (
+          <div className={css.settled} data-broken={note.broken ? "" : undefined} style={{ top: staff.top - 10 }} />
+        )}
+        {numbered && (
+          <div className={css.interval} style={{ top: lowest + 8 }}>
+            {note.interval}
+          </div>
+        )}
+        {away !== 0 && <Third staff={staff} event={note.event} away={away} />}
+      </div>
     );
   });
 });
 
-const Peg = ({ top, broken }: { top: number; broken: readonly string[] | undefined }) => (
-  <Box
-    position="absolute"
-    w="6px"
-    h="6px"
-    borderRadius="1px"
-    bg="madder"
-    outline={broken ? "2px solid var(--chakra-colors-weld)" : undefined}
-    style={{ left: -3, top }}
-  />
-);
-
-const Interval = ({ number, top }: { number: number; top: number }) => (
-  <Box
-    position="absolute"
-    w="10px"
-    textAlign="center"
-    fontSize="12px"
-    lineHeight="12px"
-    color="quiet"
-    bg="fleece"
-    borderRadius="2px"
-    style={{ left: -5, top }}
-  >
-    {number}
-  </Box>
-);
-
-function Ghost({ staff, event, away }: { staff: StaffOf; event: number; away: number }) {
+/** A hollow ring so many steps from a note's head. */
+function Third({ staff, event, away }: { staff: StaffOf; event: number; away: number }) {
   const head = staff.heads.get(event);
   const step = (staff.bottom - staff.top) / 8;
-  return head === undefined ? null : (
-    <Box
-      position="absolute"
-      w="10px"
-      h="7px"
-      borderRadius="50%"
-      border="1.5px solid"
-      borderColor="heather"
-      opacity={0.75}
-      style={{ left: 4, top: head - away * step - 3.5 }}
-      title="where the plain third would be"
-    />
-  );
+  if (head === undefined) return null;
+  return <div className={css.third} style={{ top: head - away * step - 3.5 }} title="where the plain third would be" />;
 }
 
 /** Clash above which a bar gets its notch, and above which it is madder. */

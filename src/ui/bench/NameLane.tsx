@@ -4,7 +4,7 @@ import { memo } from "react";
 import type { Instrument } from "../../core/instruments";
 import type { Place } from "../../core/score";
 import { nameOf, type Spelling } from "../../core/spelling";
-import type { Measured } from "../engraving/measure";
+import type { Measured } from "../../engraving";
 
 type Props = { places: readonly Place[]; measured: Measured | null; spelling: Spelling; on: Instrument };
 

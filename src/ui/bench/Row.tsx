@@ -1,10 +1,9 @@
 "use client";
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { memo, useEffect, useMemo, useRef } from "react";
 import { relationWords } from "../../core/analysis";
 import type { Sheet } from "../../core/score";
-import type { Drawing } from "../../server/drawings";
-import { type Measured, measureRow, noteAt } from "../engraving/measure";
+import { type Drawing, type Measured, noteAt } from "../../engraving";
 import { WeaveStrip } from "../weave/WeaveStrip";
 import { RowChords } from "./ChordLane";
 import { lineNoteAt, type RowOf, rowSheet } from "./layout";
@@ -17,18 +16,22 @@ import { useNaming } from "./useNaming";
 import { useNear } from "./useNear";
 import { useNoteDrag } from "./useNoteDrag";
 
-type Props = { row: RowOf; sheet: Sheet; width: number; drawings: Record<string, Drawing> };
+type Props = { row: RowOf; sheet: Sheet; width: number; drawings: Record<string, Drawing>; inView: Set<number> };
 
 /** Height a row is given before it is drawn, by the number of its staves. Pixels. */
 const HEIGHT = { first: 96, more: 64, lane: 40 };
 
 /** One phrase: its name and what it repeats, the chords over their notes, the staves. Drawn anew only when its own music changes. */
-export const Row = memo(function Row({ row, sheet, width, drawings }: Props) {
+export const Row = memo(function Row({ row, sheet, width, drawings, inView }: Props) {
   const section = useRef<HTMLDivElement>(null);
   const { lens } = useLens();
   const near = useNear(section);
+  useEffect(() => {
+    if (near) inView.add(row.from);
+    return () => void inView.delete(row.from);
+  }, [near, inView, row.from]);
   const own = useMemo(() => rowSheet(sheet, row), [sheet, row]);
-  const svg = useDrawn(own, width, near, drawings);
+  const drawing = useDrawn(own, width, near, drawings);
   const form = useBench((s) => s.derived.analysis.form);
   const relation = relationWords(row.phrase, form, sheet.places);
   const numbers = useBench((s) => s.numbers) && lens === "Harmony";
@@ -48,7 +51,7 @@ export const Row = memo(function Row({ row, sheet, width, drawings }: Props) {
       direction={{ base: "column", md: "row" }}
     >
       <Gutter row={row} relation={relation} low={lens !== "Tune"} />
-      <Music row={row} own={own} svg={svg} staves={staves} />
+      <Music row={row} own={own} drawing={drawing} staves={staves} />
     </Flex>
   );
 });
@@ -90,10 +93,13 @@ function Gutter({ row, relation, low }: { row: RowOf; relation: string; low: boo
   );
 }
 
+type MusicProps = { row: RowOf; own: Sheet; drawing: Drawing | undefined; staves: number };
+
 /** The engraved staves with everything that is drawn over and under them. */
-function Music({ row, own, svg, staves }: { row: RowOf; own: Sheet; svg: string; staves: number }) {
+function Music({ row, own, drawing, staves }: MusicProps) {
   const { lens } = useLens();
-  const { holder, measured } = useMeasured(own, svg);
+  const holder = useRef<HTMLDivElement>(null);
+  const { svg = "", measured = null } = drawing ?? {};
   const { spelling, on } = useNaming();
   const drag = useNoteDrag(holder, measured, lens);
   const click = useClick(holder, measured, lens);
@@ -113,7 +119,7 @@ function Music({ row, own, svg, staves }: { row: RowOf; own: Sheet; svg: string;
             ref={holder}
             data-engraving
             data-voices={voices}
-            style={{ position: "relative", ...drag.style }}
+            style={{ position: "relative", width: drawing?.width, ...drag.style }}
             onClick={click}
             {...drag.handlers}
             // biome-ignore lint/security/noDangerouslySetInnerHtml: the engraver's own SVG, made from escaped text
@@ -146,20 +152,6 @@ const EmptyStaves = ({ count }: { count: number }) => (
     ))}
   </Box>
 );
-
-/** Where bars and notes stand, read from each new drawing as it is put in place. */
-function useMeasured(own: Sheet, svg: string) {
-  const holder = useRef<HTMLDivElement>(null);
-  const [measured, setMeasured] = useState<Measured | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: measured from the SVG that `svg` has just put in place
-  useLayoutEffect(() => {
-    if (!holder.current || !svg) return;
-    const bars = own.places.map((p) => p.index);
-    const lines = own.staves.map((s) => s.id);
-    setMeasured(measureRow(holder.current, bars, lines));
-  }, [svg]);
-  return { holder, measured };
-}
 
 /** Marks the chosen note in the drawing itself. */
 function useChosenMark(holder: React.RefObject<HTMLDivElement | null>, own: Sheet, svg: string) {

@@ -1,10 +1,12 @@
 "use client";
 import { Box } from "@chakra-ui/react";
 import { useEffect, useMemo, useRef, useState } from "react";
-import type { Drawing } from "../../server/drawings";
-import { benchSheet, GUTTER, rowsOf, WIDTH_COOKIE } from "./layout";
+import type { Drawing } from "../../engraving";
+import type { Derived } from "../../core/ensemble";
+import { benchSheet, GUTTER, type Lens, rowSheet, rowsOf, WIDTH_COOKIE } from "./layout";
 import { Row } from "./Row";
-import { useBench } from "./state";
+import { useBench, useBenchStore } from "./state";
+import { drawAhead } from "./useDrawn";
 import { useLens } from "./useLens";
 
 /** Under this width of the window the gutter stands over its row. */
@@ -31,19 +33,40 @@ function useRowWidth(usual: number) {
   return { box, width };
 }
 
+/**
+ * Draws the rows in view as soon as there is something new to see in them, while React is still at work on the rest. Gives
+ * the set that rows in view put themselves into, by their first bar.
+ */
+function useDrawnAhead(width: number, lens: Lens, shown: string): Set<number> {
+  const bench = useBenchStore();
+  const [inView] = useState(() => new Set<number>());
+  useEffect(() => {
+    const ahead = (derived: Derived) => {
+      const sheet = benchSheet(bench.getState().work, derived, lens, shown);
+      const rows = rowsOf(derived.analysis.form.phrases, width).filter((row) => inView.has(row.from));
+      for (const row of rows) void drawAhead(rowSheet(sheet, row), width);
+    };
+    bench.setState({ ahead });
+    return () => bench.setState({ ahead: () => {} });
+  }, [bench, width, lens, shown, inView]);
+  return inView;
+}
+
 /** All phrases, a row each; on narrow screens two bars a row. */
 export function Rows({ drawings, usual }: { drawings: Record<string, Drawing>; usual: number }) {
   const { box, width } = useRowWidth(usual);
   const { lens } = useLens();
-  const work = useBench((s) => s.work);
+  const bench = useBenchStore();
   const derived = useBench((s) => s.derived);
   const shown = useBench((s) => s.shown);
-  const sheet = useMemo(() => benchSheet(work, derived, lens, shown), [work, derived, lens, shown]);
+  // Drawn from what is derived, not from the work that is ahead of it.
+  const sheet = useMemo(() => benchSheet(bench.getState().work, derived, lens, shown), [bench, derived, lens, shown]);
+  const inView = useDrawnAhead(width, lens, shown);
   const rows = useMemo(() => rowsOf(derived.analysis.form.phrases, width), [derived.analysis, width]);
   return (
     <Box ref={box} pb="6">
       {rows.map((row) => (
-        <Row key={row.from} row={row} sheet={sheet} width={width} drawings={drawings} />
+        <Row key={row.from} row={row} sheet={sheet} width={width} drawings={drawings} inView={inView} />
       ))}
     </Box>
   );

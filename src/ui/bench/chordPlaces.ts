@@ -1,6 +1,6 @@
 import type { PlannedChord } from "../../core/chords";
 import { beatTicks, type Place } from "../../core/score";
-import type { Measured } from "../engraving/measure";
+import type { Measured } from "../../engraving";
 
 /** A planned chord with its order in the plan, and whether it only goes on from the bar before. */
 export type Laned = { chord: PlannedChord; index: number; goesOn: boolean };

@@ -1,20 +1,25 @@
 "use client";
 import { useEffect, useMemo, useState } from "react";
 import type { Sheet } from "../../core/score";
-import { drawingKey } from "../../engraving";
-import type { Drawing } from "../../server/drawings";
+import { type Drawing, drawingKey, Recent } from "../../engraving";
 import { startEngraver } from "../../workers/engrave";
 
 /** Rows drawn in this browser, the latest used; undoing or another lens finds them again. */
 const MOST = 120;
-const kept = new Map<string, string>();
-function keep(name: string, svg: string): void {
-  kept.delete(name);
-  kept.set(name, svg);
-  for (const oldest of kept.keys()) {
-    if (kept.size <= MOST) break;
-    kept.delete(oldest);
-  }
+const kept = new Recent<Drawing>(MOST);
+/** Rows that are being drawn, by the same names. */
+const asked = new Map<string, Promise<Drawing>>();
+
+const nameOf = (key: string, width: number) => `${key} ${width}`;
+
+/** Asks for a row's drawing, once. It may be asked for ahead of the page's own rendering, to be there when that is done. */
+export function drawAhead(sheet: Sheet, width: number, key = drawingKey(sheet)): Promise<Drawing> {
+  const name = nameOf(key, width);
+  const found = kept.get(name);
+  if (found) return Promise.resolve(found);
+  const asking = asked.get(name) ?? startEngraver().row(sheet, width);
+  asked.set(name, asking);
+  return asking.then((drawing) => kept.put(name, drawing)).finally(() => asked.delete(name));
 }
 
 /** A drawing may be stretched by this many pixels before it is drawn anew. */
@@ -24,22 +29,25 @@ const STRETCH = 3;
  * The drawing of a row: the server's, one kept, or one made now while the row is near the screen. Until a new one is there the old
  * one stays.
  */
-export function useDrawn(sheet: Sheet, width: number, near: boolean, given: Record<string, Drawing>): string {
+export function useDrawn(
+  sheet: Sheet,
+  width: number,
+  near: boolean,
+  given: Record<string, Drawing>,
+): Drawing | undefined {
   const key = useMemo(() => drawingKey(sheet), [sheet]);
   const own = Object.hasOwn(given, key) ? given[key] : undefined;
-  const ready = kept.get(`${key} ${width}`) ?? (own && Math.abs(own.width - width) <= STRETCH ? own.svg : undefined);
-  const [drawn, setDrawn] = useState(ready ?? own?.svg ?? "");
+  const fits = own && Math.abs(own.width - width) <= STRETCH ? own : undefined;
+  const ready = kept.get(nameOf(key, width)) ?? fits;
+  const [drawn, setDrawn] = useState(ready ?? own);
   // biome-ignore lint/correctness/useExhaustiveDependencies: `key` stands for `sheet`, which is new at every change of any row
   useEffect(() => {
     if (ready) return setDrawn(ready);
     if (!near) return;
     let current = true;
-    void startEngraver()
-      .row(sheet, width)
-      .then(({ svg }) => {
-        keep(`${key} ${width}`, svg);
-        if (current) setDrawn(svg);
-      });
+    void drawAhead(sheet, width, key).then((drawing) => {
+      if (current) setDrawn(drawing);
+    });
     return () => {
       current = false;
     };

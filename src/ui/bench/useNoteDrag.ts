@@ -1,6 +1,6 @@
 "use client";
 import { type PointerEvent, type RefObject, useRef } from "react";
-import { type Measured, noteAt } from "../engraving/measure";
+import { type Measured, noteAt } from "../../engraving";
 import { lineNoteAt } from "./layout";
 import { useBenchStore } from "./state";
 

@@ -10,7 +10,7 @@ export function useWarmUp(): void {
   useEffect(() => {
     const warm = () => {
       startEngraver();
-      void deriveWork(bench.getState().work);
+      void deriveWork(bench.getState().work, () => {});
     };
     const idle = globalThis.requestIdleCallback?.(warm, { timeout: 1500 });
     const timer = idle === undefined ? setTimeout(warm, 300) : undefined;

@@ -1,9 +1,12 @@
 "use client";
-import { Box, Flex } from "@chakra-ui/react";
-import { memo } from "react";
+import { type KeyboardEvent, memo, type PointerEvent } from "react";
 import type { Cell } from "../../core/analysis";
+import css from "./weave.module.css";
 
 const DYES = ["woad", "madder", "lichen", "heather", "walnut"];
+const TEXTURES = 5;
+/** From this height a cell says with its phrase what it echoes. Pixels. */
+const TALL = 24;
 
 type Props = {
   cells: readonly Cell[];
@@ -20,117 +23,112 @@ type Props = {
  * The woven picture of a tune: one cell a bar, dye for notes, texture for rhythm, weld where a phrase parts from its
  * model.
  */
-export const WeaveStrip = memo(function WeaveStrip({
-  cells,
-  height,
-  numbered = false,
-  current,
-  sounding,
-  loop,
-  onPick,
-}: Props) {
-  const content = cells.map((cell, i) => {
-    const chosen = sounding === cell.bar || (sounding == null && current === cell.bar);
-    const outside = loop && (cell.bar < loop.from || cell.bar > loop.to);
-    const newPhrase = i > 0 && cells[i - 1]?.phrase !== cell.phrase;
-    return (
-      <Box
-        key={cell.bar}
-        {...(onPick
-          ? {
-              as: "button",
-              "aria-label": cell.says,
-              "aria-current": chosen ? ("true" as const) : undefined,
-              onPointerDown: (e: React.PointerEvent) => {
-                e.currentTarget.releasePointerCapture?.(e.pointerId);
-                onPick(cell.bar, e.shiftKey);
-              },
-              onPointerEnter: (e: React.PointerEvent) => {
-                if (e.buttons === 1) onPick(cell.bar, true);
-              },
-              onKeyDown: (e: React.KeyboardEvent) => {
-                if (e.key === "Enter") onPick(cell.bar, e.shiftKey);
-              },
-            }
-          : {})}
-        title={cell.says}
-        data-texture={cell.texture % 5}
-        flex={cell.pickup ? "0 0 8px" : "1 1 0"}
-        minW="3px"
-        h="100%"
-        position="relative"
-        bgColor={
-          cell.parting
-            ? "weld"
-            : cell.linen
-              ? "cord"
-              : cell.echo
-                ? `${DYES[cell.dye % DYES.length]}Pale`
-                : DYES[cell.dye % DYES.length]
-        }
-        data-dye={cell.linen ? "linen" : cell.parting ? "weld" : DYES[cell.dye % DYES.length]}
-        opacity={outside ? 0.35 : 1}
-        ml={newPhrase ? "2px" : undefined}
-        borderLeft={i === 0 || newPhrase ? undefined : "1px solid var(--chakra-colors-fleece)"}
-        borderTopLeftRadius={cell.opens ? "8px" : i === 0 ? "2px" : undefined}
-        borderBottomLeftRadius={cell.opens ? "8px" : i === 0 ? "2px" : undefined}
-        borderTopRightRadius={cell.closes ? "8px" : undefined}
-        borderBottomRightRadius={cell.closes ? "8px" : undefined}
-        borderTop={cell.ending ? "3px solid var(--chakra-colors-ink)" : undefined}
-        outline={chosen ? "2.5px solid var(--chakra-colors-ink)" : undefined}
-        outlineOffset="-1px"
-        zIndex={chosen ? 1 : undefined}
-        cursor={onPick ? "pointer" : undefined}
-      >
-        {numbered && (i === 0 || newPhrase) && (
-          <Box
-            as="span"
-            position="absolute"
-            left="3px"
-            top="2px"
-            px="2px"
-            fontSize="12px"
-            lineHeight="13px"
-            fontWeight="700"
-            fontFamily="heading"
-            bg="fleece"
-            color="ink"
-            borderRadius="2px"
-            zIndex={2}
-            whiteSpace="nowrap"
-          >
-            {cell.phrase}
-            {cell.echo && height > 24 ? ` ${cell.echo}` : ""}
-          </Box>
-        )}
-        {numbered && !cell.pickup && (
-          <Box
-            as="span"
-            position="absolute"
-            left="3px"
-            bottom="2px"
-            px="2px"
-            fontSize="12px"
-            lineHeight="14px"
-            fontWeight="600"
-            bg="fleece"
-            color="ink"
-            borderRadius="2px"
-          >
-            {cell.number}
-          </Box>
-        )}
-      </Box>
-    );
-  });
+export const WeaveStrip = memo(function WeaveStrip(props: Props) {
+  const { cells, height, numbered = false, current, sounding, loop, onPick } = props;
+  const chosen = sounding ?? current;
   return (
-    <Flex
-      h={`${height}px`}
-      align="stretch"
+    <div
+      className={css.strip}
+      style={{ height }}
       {...(onPick ? { role: "group", "aria-label": "Bars of the tune" } : { "aria-hidden": true })}
-      userSelect="none"
     >
-      {content}
-    </Flex>
+      {cells.map((cell, i) => (
+        <WeaveCell
+          key={cell.bar}
+          cell={cell}
+          first={cells[i - 1]?.phrase !== cell.phrase}
+          chosen={chosen === cell.bar}
+          outside={loop ? cell.bar < loop.from || cell.bar > loop.to : false}
+          numbered={numbered}
+          tall={height > TALL}
+          onPick={onPick}
+        />
+      ))}
+    </div>
   );
 });
+
+/** The dye a cell is woven in, by name. */
+function dyeOf({ parting, linen, dye }: Cell): string {
+  if (linen) return "linen";
+  return parting ? "weld" : (DYES[dye % DYES.length] as string);
+}
+/** The colour of it: linen shows as its cord, an echo paler than what it echoes. */
+function colourOf(cell: Cell): string {
+  const name = dyeOf(cell);
+  if (cell.parting) return "weld";
+  if (cell.linen) return "cord";
+  return cell.echo ? `${name}Pale` : name;
+}
+
+const flag = (on: unknown) => (on ? "" : undefined);
+
+type CellProps = {
+  cell: Cell;
+  /** The first of its phrase. */
+  first: boolean;
+  chosen: boolean;
+  outside: boolean;
+  numbered: boolean;
+  tall: boolean;
+  onPick: Props["onPick"];
+};
+
+/** A cell changes when what it shows does, not when the tune is worked out anew. */
+const same = (a: CellProps, b: CellProps) =>
+  a.first === b.first &&
+  a.chosen === b.chosen &&
+  a.outside === b.outside &&
+  a.numbered === b.numbered &&
+  a.tall === b.tall &&
+  a.onPick === b.onPick &&
+  JSON.stringify(a.cell) === JSON.stringify(b.cell);
+
+const WeaveCell = memo(function WeaveCell({ cell, first, chosen, outside, numbered, tall, onPick }: CellProps) {
+  const looks = {
+    className: css.cell,
+    title: cell.says,
+    "data-texture": cell.texture % TEXTURES,
+    "data-dye": dyeOf(cell),
+    "data-pickup": flag(cell.pickup),
+    "data-first": flag(first),
+    "data-opens": flag(cell.opens),
+    "data-closes": flag(cell.closes),
+    "data-ending": flag(cell.ending),
+    "data-outside": flag(outside),
+    "data-chosen": flag(chosen),
+    style: { backgroundColor: `var(--chakra-colors-${colourOf(cell).replace(/Pale$/, "-pale")})` },
+  };
+  const words = numbered && (
+    <>
+      {first && (
+        <span className={css.phrase}>
+          {cell.phrase}
+          {cell.echo && tall ? ` ${cell.echo}` : ""}
+        </span>
+      )}
+      {!cell.pickup && <span className={css.number}>{cell.number}</span>}
+    </>
+  );
+  if (!onPick) return <div {...looks}>{words}</div>;
+  return (
+    <button
+      type="button"
+      {...looks}
+      aria-label={cell.says}
+      aria-current={chosen ? "true" : undefined}
+      onPointerDown={(e: PointerEvent) => {
+        e.currentTarget.releasePointerCapture?.(e.pointerId);
+        onPick(cell.bar, e.shiftKey);
+      }}
+      onPointerEnter={(e: PointerEvent) => {
+        if (e.buttons === 1) onPick(cell.bar, true);
+      }}
+      onKeyDown={(e: KeyboardEvent) => {
+        if (e.key === "Enter") onPick(cell.bar, e.shiftKey);
+      }}
+    >
+      {words}
+    </button>
+  );
+}, same);

@@ -1,18 +1,22 @@
 import { expose } from "comlink";
 import { type Derived, makeDeriver, rivalLine, rivalPlan, type Work } from "../../core/ensemble";
 
-const derive = makeDeriver();
+const { tune, whole } = makeDeriver();
 let sent: Partial<Derived> = {};
 
-/** What is new since the last answer: parts that the deriver kept are not sent again. */
-function changes(work: Work): Partial<Derived> {
-  const derived = derive(work);
+/** What is new since the last answer: what the deriver kept is not sent again. */
+function news(derived: Partial<Derived>): Partial<Derived> {
   const fresh = Object.entries(derived).filter(([name, value]) => sent[name as keyof Derived] !== value);
-  sent = derived;
+  sent = { ...sent, ...derived };
   return Object.fromEntries(fresh);
 }
 
-const deriver = { changes, rivalLine, rivalPlan };
+const deriver = {
+  tune: (work: Work) => news(tune(work)),
+  whole: (work: Work) => news(whole(work)),
+  rivalLine,
+  rivalPlan,
+};
 export type Deriver = typeof deriver;
 
 expose(deriver);

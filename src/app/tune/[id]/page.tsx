@@ -1,19 +1,16 @@
 import type { Metadata } from "next";
 import { cookies } from "next/headers";
 import { notFound } from "next/navigation";
-import { derive } from "../../../core/ensemble";
-import { drawings } from "../../../server/drawings";
 import { tuneOf } from "../../../server/page";
 import { Bench } from "../../../ui/bench/Bench";
-import { benchSheet, FIRST_LENS, LENSES, rowSheet, rowsOf, USUAL_WIDTH, WIDTH_COOKIE } from "../../../ui/bench/layout";
+import { FIRST_LENS, LENSES, USUAL_WIDTH, WIDTH_COOKIE } from "../../../ui/bench/layout";
+import { prepared } from "./prepared";
 
 type Props = {
   params: Promise<{ id: string }>;
   searchParams: Promise<Record<string, string | string[] | undefined>>;
 };
 
-/** Rows drawn with the page: as many as a tall screen holds. The browser draws the rest as they come near. */
-const ROWS_DRAWN = 12;
 /** Row widths a screen can have, in pixels. */
 const WIDTHS = { least: 200, most: 4000 };
 
@@ -33,12 +30,6 @@ export default async function Page({ params, searchParams }: Props) {
   const asked = (await searchParams).lens;
   const lens = LENSES.find((l) => l === asked) ?? FIRST_LENS;
   const width = await rowWidth();
-  const derived = derive(loaded.work);
-  const sheet = benchSheet(loaded.work, derived, lens, "all");
-  const rows = rowsOf(derived.analysis.form.phrases, width).slice(0, ROWS_DRAWN);
-  const drawn = await drawings(
-    rows.map((row) => rowSheet(sheet, row)),
-    width,
-  );
+  const { derived, drawn } = await prepared(loaded, lens, width);
   return <Bench key={loaded.id} loaded={loaded} derived={derived} drawings={drawn} width={width} />;
 }

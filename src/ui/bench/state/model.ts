@@ -23,6 +23,8 @@ export type PageName = (typeof PAGES)[number];
 export type WorkSlice = Loaded & {
   derived: Derived;
   problem: string;
+  /** Begins to draw what will be shown of it, while the page is still being rendered; set by the rows in view. */
+  ahead: (derived: Derived) => void;
   change: (step: string, edit: (work: Work) => Work) => void;
   /** An edit of the tune; gives why not, where it cannot be done. */
   edit: (step: string, make: (tune: Tune) => Edited) => string | undefined;

@@ -1,4 +1,4 @@
-import { type Derived, withTune } from "../../../core/ensemble";
+import { type Derived, type DerivedTune, withNewTune, withTune } from "../../../core/ensemble";
 import type { Tune } from "../../../core/score";
 import { saveStep, travelStep } from "../../../server/actions";
 import type { Loaded } from "../../../server/collection";
@@ -15,12 +15,20 @@ export function workSlice(loaded: Loaded, derived: Derived, set: Put, get: Get):
   let order = 0;
   let asked = 0;
 
+  const take = (found: Derived) => {
+    get().ahead(found);
+    set({ derived: found });
+  };
   const rederive = () => {
     const own = ++asked;
-    deriveWork(get().work).then(
+    const onTune = (tune: DerivedTune) => {
+      const found = own === asked && withNewTune(get().derived, tune);
+      if (found) take(found);
+    };
+    deriveWork(get().work, onTune).then(
       (found) => {
         if (own !== asked) return;
-        set({ derived: found });
+        take(found);
         get().compareAgain();
       },
       (error: unknown) => set({ problem: `This tune could not be worked out: ${String(error)}` }),
@@ -58,6 +66,7 @@ export function workSlice(loaded: Loaded, derived: Derived, set: Put, get: Get):
     ...loaded,
     derived,
     problem: "",
+    ahead: () => {},
     change,
     edit: (step, make) => {
       const made = make(get().work.tune);

@@ -1,8 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { Suspense } from "react";
-import { derive } from "../../../../core/ensemble";
-import { tuneOf } from "../../../../server/page";
+import { derivedOf, tuneOf } from "../../../../server/page";
 import { ChartPage } from "../../../../ui/chart/ChartPage";
 
 export const dynamic = "force-dynamic";
@@ -18,7 +17,7 @@ export default async function Page({ params }: Props) {
   if (!loaded) notFound();
   return (
     <Suspense>
-      <ChartPage id={loaded.id} tune={loaded.work.tune} derived={derive(loaded.work)} />
+      <ChartPage id={loaded.id} tune={loaded.work.tune} derived={derivedOf(loaded)} />
     </Suspense>
   );
 }

@@ -1,6 +1,5 @@
 import { notFound } from "next/navigation";
-import { derive } from "../../../../../core/ensemble";
-import { tuneOf } from "../../../../../server/page";
+import { derivedOf, tuneOf } from "../../../../../server/page";
 import { PrintPage } from "../../../../../ui/print/PrintPage";
 
 export const dynamic = "force-dynamic";
@@ -9,5 +8,5 @@ export default async function Page({ params }: { params: Promise<{ id: string; p
   const { id, part } = await params;
   const loaded = tuneOf(id);
   if (!loaded) notFound();
-  return <PrintPage id={loaded.id} work={loaded.work} derived={derive(loaded.work)} part={part} />;
+  return <PrintPage id={loaded.id} work={loaded.work} derived={derivedOf(loaded)} part={part} />;
 }
