@@ -1,10 +1,8 @@
-// Fits the weights of the chord search: the tables and the network. Usage: npm run fit:chords -- DIR [FOLDS]; with some of
-// the folds 0 to 4 named, only cross-validates on
-// those. Reads every .abc in DIR (melody with chord symbols; where a .jsonl of the same name lies beside it, the exact
-// places of the chords come from there), learns a
-// chain model over felt beats, cross-validates, prints agreement by mode and dance type against two plain baselines,
-// and writes tables.json and network.json of
-// src/core/chords. A fold takes some minutes.
+// Fits the weights of the chord search: the tables and the network. Usage: npm run fit:chords -- DIR [FOLDS]; with
+// some of the folds 0 to 4 named, only cross-validates on those. Reads every .abc in DIR (melody with chord symbols;
+// where a .jsonl of the same name lies beside it, the exact places of the chords come from there), learns a chain
+// model over felt beats, cross-validates, prints agreement by mode and dance type against two plain baselines, and
+// writes tables.json and network.json of src/core/chords. A fold takes some minutes.
 import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { analyse, strainKeys } from "../src/core/analysis";
@@ -206,8 +204,8 @@ function learn(row: Row, own: Float64Array, moves: (b: Beat) => Moves, slope: Fl
 const PARTS = Object.keys(NETWORK_SIZES) as (keyof Network)[];
 type Model = { tables: Float64Array; network: Network };
 /**
- * What one beat left behind in the network on its way forward, for the way back: which inputs were let through, and every
- * unit for each root.
+ * What one beat left behind in the network on its way forward, for the way back: which inputs were let through, and
+ * every unit for each root.
  */
 type Trace = { heard: Impression; firsts: Float64Array; seconds: Float64Array };
 

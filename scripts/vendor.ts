@@ -6,8 +6,9 @@ const root = new URL("../", import.meta.url);
 const at = (path: string) => new URL(path, root);
 
 /**
- * The engraver's module keeps its WebAssembly inside its script, as text, which a browser can neither stream nor keep compiled. Here
- * the same bytes become a file of their own, and the script asks for it. Nothing else in it is changed.
+ * The engraver's module keeps its WebAssembly inside its script, as text, which a browser can neither stream nor keep
+ * compiled. Here the same bytes become a file of their own, and the script asks for it. Nothing else in it is
+ * changed.
  */
 function split(source: string): { script: string; wasm: Uint8Array } {
   const [open, close] = ["function findWasmBinary(){return binaryDecode('", "')}function getBinarySync"];

@@ -2,8 +2,8 @@
 const READY = 3;
 
 /**
- * Opens the database and brings it up to date before the first page is asked for. Beside it the pages of the first tunes
- * are made ready, so that the first visit finds everything warm.
+ * Opens the database and brings it up to date before the first page is asked for. Beside it the pages of the first
+ * tunes are made ready, so that the first visit finds everything warm.
  */
 export async function register() {
   if (process.env.NEXT_RUNTIME !== "nodejs") return;

@@ -89,7 +89,10 @@ const told = (name: string, times: readonly number[]) =>
     `${name.padEnd(52)} median ${Math.round(at(times, 0.5))} ms, 95th ${Math.round(at(times, 0.95))} ms, of ${times.length}`,
   );
 
-/** Milliseconds from navigation to the first notes: in a browser that has never been here, and for the next tunes it opens. */
+/**
+ * Milliseconds from navigation to the first notes: in a browser that has never been here, and for the next tunes it
+ * opens.
+ */
 async function visits(browser: Browser) {
   const cold: number[] = [];
   const next: number[] = [];

@@ -3,7 +3,10 @@ import { beatTicks, type Place, QUARTER } from "../core/score";
 /** A lock as it is written on the command line, before it is known where in a tune it lies. */
 export type LockWish = { bar: number; ending: number; beat: number; quarters: number | undefined; value: string };
 
-/** Reads BAR[/ENDING]:BEAT[+QUARTERS]=VALUE; undefined for anything else. `readLock("8/2:1+2=A7") // => bar 8, ending 2, beat 1 ...` */
+/**
+ * Reads BAR[/ENDING]:BEAT[+QUARTERS]=VALUE; undefined for anything else. `readLock("8/2:1+2=A7") // => bar 8, ending
+ * 2, beat 1 ...`
+ */
 export function readLock(text: string): LockWish | undefined {
   const match = /^(\d{1,5})(?:\/(\d))?:(\d+(?:\.\d+)?)(?:\+(\d+(?:\.\d+)?))?=(.{1,80})$/.exec(text.trim());
   if (!match) return undefined;

@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, gte, inArray, isNull, lte, sql, type SQL } from "drizzle-orm";
+import { and, asc, count, desc, eq, gte, inArray, isNull, lte, sql, type SQL, ne } from "drizzle-orm";
 import type { Db } from "./open";
 import { answers, revisions, tags, tunes } from "./schema";
 
@@ -59,21 +59,16 @@ const matching = (find: string): string =>
 
 function where(db: Db, asked: Asked): SQL | undefined {
   const query = matching(asked.find ?? "");
+  // Signs alone find nothing.
+  const found = query ? sql`${tunes.id} IN (SELECT rowid FROM tunes_words WHERE tunes_words MATCH ${query})` : sql`0`;
   return and(
     isNull(tunes.removed),
-    asked.find?.trim()
-      ? query
-        ? sql`${tunes.id} IN (SELECT rowid FROM tunes_words WHERE tunes_words MATCH ${query})`
-        : sql`0`
-      : undefined,
+    asked.find?.trim() ? found : undefined,
     asked.dance ? eq(tunes.dance, asked.dance) : undefined,
     asked.key ? eq(tunes.key, asked.key) : undefined,
     asked.metre ? eq(tunes.metre, asked.metre) : undefined,
-    asked.ready === "ready"
-      ? sql`${tunes.rights} <> 'unknown'`
-      : asked.ready === "open"
-        ? eq(tunes.rights, "unknown")
-        : undefined,
+    asked.ready === "ready" ? ne(tunes.rights, "unknown") : undefined,
+    asked.ready === "open" ? eq(tunes.rights, "unknown") : undefined,
     asked.pitches ? and(lte(tunes.pitches, asked.pitches), gte(tunes.pitches, 1)) : undefined,
     asked.tag
       ? inArray(tunes.id, db.select({ id: tags.tuneId }).from(tags).where(eq(tags.name, asked.tag)))

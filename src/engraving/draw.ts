@@ -51,9 +51,9 @@ const GLYPH = /<g id="(?<id>[^"]+)"><path transform="scale\(1,-1\)" d="(?<path>[
 const USE = /<use href="#(?<id>[^"]+)" transform="translate\((?<at>[^)]*)\) scale\((?<size>[\d.]+), [\d.]+\)"\/>/g;
 
 /**
- * A drawing without what nobody sees or asks for: empty groups, classes said twice, ids that are not ours. It has no style sheet of its
- * own, which would make the browser style the whole page anew (pages have the same rules, once), and every glyph is one path, where a
- * reference to it would be three elements.
+ * A drawing without what nobody sees or asks for: empty groups, classes said twice, ids that are not ours. It has no
+ * style sheet of its own, which would make the browser style the whole page anew (pages have the same rules, once),
+ * and every glyph is one path, where a reference to it would be three elements.
  */
 function slim(svg: string): string {
   const glyphs = new Map([...svg.matchAll(GLYPH)].map(({ groups }) => [groups?.id, groups?.path]));
@@ -71,8 +71,8 @@ function slim(svg: string): string {
 }
 
 /**
- * Half frets by their own labels. MusicXML knows whole frets only, so that 6+ is engraved as 6: the plus is written into the drawing, found by
- * the id of its note.
+ * Half frets by their own labels. MusicXML knows whole frets only, so that 6+ is engraved as 6: the plus is written
+ * into the drawing, found by the id of its note.
  */
 function withFretLabels(svg: string, { staves, places }: Sheet): string {
   let labelled = svg;

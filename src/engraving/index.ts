@@ -1,4 +1,5 @@
-// Engraving: sheets to SVG with the engraver's toolkit, wherever that runs: in the browser's worker, on the server, in tests.
+// Engraving: sheets to SVG with the engraver's toolkit, wherever that runs: in the browser's worker, on the server,
+// in tests.
 export { type Drawing, drawPages, drawRow } from "./draw";
 export { drawingKey } from "./key";
 export { type Measured, measured, noteAt } from "./measure";

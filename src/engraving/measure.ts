@@ -35,8 +35,18 @@ const BEFORE_FIRST = 18;
 const SIZE = /<svg class="definition-scale"[^>]*viewBox="0 0 (?<width>\d+) /;
 const MARGIN = /class="page-margin" transform="translate\((?<x>-?[\d.]+), (?<y>-?[\d.]+)\)"/;
 /** What is read of the drawing, in its order: groups that open and close, lines of a staff, glyphs and letters. */
-const PIECE =
-  /<g (?<group>[^>]*?)(?<empty>\/?)>|(?<close><\/g>)|<path d="M(?<x1>-?\d+) (?<y1>-?\d+) L(?<x2>-?\d+) (?<y2>-?\d+)"|<use href="#(?<glyph>[0-9A-F]+)[^"]*" transform="translate\((?<ux>-?\d+), (?<uy>-?\d+)\)|<text x="(?<tx>-?\d+)" y="(?<ty>-?\d+)"/g;
+const PIECE = new RegExp(
+  [
+    /<g (?<group>[^>]*?)(?<empty>\/?)>/,
+    /(?<close><\/g>)/,
+    /<path d="M(?<x1>-?\d+) (?<y1>-?\d+) L(?<x2>-?\d+) (?<y2>-?\d+)"/,
+    /<use href="#(?<glyph>[0-9A-F]+)[^"]*" transform="translate\((?<ux>-?\d+), (?<uy>-?\d+)\)/,
+    /<text x="(?<tx>-?\d+)" y="(?<ty>-?\d+)"/,
+  ]
+    .map((piece) => piece.source)
+    .join("|"),
+  "g",
+);
 const ID = /data-id="(?<id>[^"]*\.[^"]*)"/;
 const CLASS = /(?:^| )class="(?<name>[\w-]+)/;
 

@@ -46,7 +46,9 @@ export async function addTune(input: unknown): Promise<Answer<Taken>> {
   });
 }
 
-/** Saves the work on a tune as one step, the page already showing it. Gives the new head; null when the tune is gone. */
+/**
+ * Saves the work on a tune as one step, the page already showing it. Gives the new head; null when the tune is gone.
+ */
 export async function saveStep(input: unknown): Promise<Answer<number | null>> {
   const Input = z.object({ id: Id, step: Step, work: z.unknown().transform(readWork) });
   return answer(Input, input, ({ id, step, work }) => save(database(), id, step, work) ?? null);

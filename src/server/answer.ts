@@ -14,7 +14,10 @@ const REMEDIES: readonly [RegExp, string][] = [
   [/^SQLITE_(CORRUPT|NOTADB)/, "The file with your tunes is damaged. Restore a backup of it."],
 ];
 
-/** What went wrong, where and what to do. An input is told by its field, the database by its remedy, anything else by its own words. */
+/**
+ * What went wrong, where and what to do. An input is told by its field, the database by its remedy, anything else by
+ * its own words.
+ */
 export function problemOf(error: unknown): string {
   if (error instanceof z.ZodError) {
     const issue = error.issues[0];

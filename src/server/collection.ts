@@ -216,12 +216,8 @@ export function travel(db: Db, id: number, way: "undo" | "redo"): Loaded | undef
   const found = findTune(db, id);
   if (!found) return undefined;
   const { revision } = found;
-  const target =
-    way === "redo"
-      ? newestChild(db, id, revision.id)
-      : revision.parent === null
-        ? undefined
-        : findRevision(db, id, revision.parent);
+  const before = () => (revision.parent === null ? undefined : findRevision(db, id, revision.parent));
+  const target = way === "redo" ? newestChild(db, id, revision.id) : before();
   if (target) moveHead(db, id, target.id, factsOf(readWork(JSON.parse(target.work))));
   return load(db, id);
 }

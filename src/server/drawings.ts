@@ -19,7 +19,10 @@ export function startEngraver() {
   return toolkit;
 }
 
-/** Rows of music as drawings by their key, from those kept or drawn now. A row that cannot be drawn is left to the browser. */
+/**
+ * Rows of music as drawings by their key, from those kept or drawn now. A row that cannot be drawn is left to the
+ * browser.
+ */
 export async function drawings(rows: readonly Sheet[], width: number): Promise<Record<string, Drawing>> {
   const engraver = await startEngraver();
   const made = rows.map((sheet) => {

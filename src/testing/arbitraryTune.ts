@@ -31,7 +31,7 @@ function pitchOf(choice: StepChoice, key: Key): Pitch {
   const own = alterIn(key, natural.step);
   return {
     ...natural,
-    alter: choice.odd === "sharp" ? Math.min(1, own + 1) : choice.odd === "flat" ? Math.max(-1, own - 1) : own,
+    alter: Math.max(-1, Math.min(1, own + (choice.odd === "sharp" ? 1 : 0) - (choice.odd === "flat" ? 1 : 0))),
   };
 }
 

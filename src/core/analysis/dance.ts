@@ -35,7 +35,8 @@ const near = (a: number, b: number) => Math.abs(a - b) < 0.02;
 
 function profile(metre: Metre, from: readonly Place[]): Profile {
   const bar = barTicks(metre) || 4 * beatTicks(metre);
-  const step = isCompound(metre) ? beatTicks(metre) : metre.beats % 3 === 0 ? bar / 3 : bar / 4;
+  const simple = metre.beats % 3 === 0 ? bar / 3 : bar / 4;
+  const step = isCompound(metre) ? beatTicks(metre) : simple;
   const full = from.filter((p) => !p.pickup && p.offset === 0);
   const notes = timeline(from).filter((t) => t.event.pitches.length > 0);
   const steps = new Map<string, number[]>();

@@ -159,5 +159,6 @@ function chords(from: readonly Place[], notes: readonly Timed[], counts: Record<
 const stretchTicks = (place: Place): number => {
   const bar = barTicks(place.metre) || beatTicks(place.metre) * 2;
   const beats = Math.round(bar / beatTicks(place.metre));
-  return beats % 2 === 0 ? bar / 2 : isCompound(place.metre) && beats === 3 ? bar / 3 : bar;
+  if (beats % 2 === 0) return bar / 2;
+  return isCompound(place.metre) && beats === 3 ? bar / 3 : bar;
 };

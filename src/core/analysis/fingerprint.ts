@@ -21,7 +21,7 @@ export function fingerprint(tune: Tune): string {
   for (const event of tune.strains.flatMap((s) => s.bars.flatMap((b) => b.events))) {
     const noteNumber = event.pitches.length ? midi(event.pitches[event.pitches.length - 1] as never) : undefined;
     flush();
-    take(noteNumber === undefined ? 999 : last === undefined ? 500 : 500 + noteNumber - last);
+    take(noteNumber === undefined ? 999 : 500 + noteNumber - (last ?? noteNumber));
     held = event.ticks;
     last = noteNumber ?? last;
   }

@@ -98,14 +98,18 @@ function grouped(from: readonly Place[], phrases: readonly Phrase[], bars: 2 | 8
 }
 
 /** What a strain is for, by its name: the tune itself, or bars before, between and after it. */
-export const roleOf = (label: string): "tune" | "intro" | "vamp" | "tag" => {
-  const found = /^(intro|vamp|tag|outro|coda)/i.exec(label.trim())?.[1]?.toLowerCase();
-  return found === undefined
-    ? "tune"
-    : found === "outro" || found === "coda"
-      ? "tag"
-      : (found as "intro" | "vamp" | "tag");
-};
+export function roleOf(label: string): StrainRole {
+  const name = label.trim().toLowerCase();
+  return ROLES.find(([start]) => name.startsWith(start))?.[1] ?? "tune";
+}
+type StrainRole = "tune" | "intro" | "vamp" | "tag";
+const ROLES: readonly [start: string, role: StrainRole][] = [
+  ["intro", "intro"],
+  ["vamp", "vamp"],
+  ["tag", "tag"],
+  ["outro", "tag"],
+  ["coda", "tag"],
+];
 
 /** "AABB": each strain's letter as often as its repeat says. */
 function sequence(tune: Tune, from: readonly Place[]): string {

@@ -87,8 +87,8 @@ function spellings(from: readonly Place[]): [string, number][] {
 }
 
 /**
- * How the tune itself spells a pitchClass, where that gives a signature of up to seven signs; otherwise the spelling with
- * the smaller signature.
+ * How the tune itself spells a pitchClass, where that gives a signature of up to seven signs; otherwise the spelling
+ * with the smaller signature.
  */
 const spelled = (counts: readonly [string, number][], tonic: number, mode: Mode): string =>
   counts.find(([name]) => semitoneOf(name) === tonic && Math.abs(signature({ tonic: name, mode })) <= 7)?.[0] ??
@@ -152,14 +152,13 @@ export function findKey(tune: Tune, from: readonly Place[], infer = false): KeyF
   const own = ranked.find(same);
   const chosen = infer ? best : (own ?? { ...best, confidence: 0, evidence: [] });
   const doubt = !same(best) && best.confidence > 0.6;
+  const speaking = `${best.tonic} ${best.mode} (${best.evidence[0] ?? "by their fit"})`;
   return {
-    key: infer ? (same(best) ? declared : { tonic: best.tonic, mode: best.mode }) : declared,
+    key: infer && !same(best) ? { tonic: best.tonic, mode: best.mode } : declared,
     confidence: chosen.confidence,
     declared,
     ranked: ranked.slice(0, 5),
     evidence: chosen.evidence,
-    disagreement: doubt
-      ? `The file says ${keyName(declared)}; the notes speak for ${best.tonic} ${best.mode} (${best.evidence[0] ?? "by their fit"}).`
-      : undefined,
+    disagreement: doubt ? `The file says ${keyName(declared)}; the notes speak for ${speaking}.` : undefined,
   };
 }

@@ -26,10 +26,11 @@ export function modeWords(key: Key): string {
 
 const list = (words: readonly string[]): string =>
   words.length > 1 ? `${words.slice(0, -1).join(", ")} and ${words[words.length - 1]}` : (words[0] ?? "");
-const times = (n: number) => (n === 1 ? "once" : n === 2 ? "twice" : `${n} times`);
+const times = (n: number) => ["", "once", "twice"][n] || `${n} times`;
 
 /**
- * Key and mode as a teacher says them first: "E dorian, that is E minor with C sharp." What it means for the hand is said by
+ * Key and mode as a teacher says them first: "E dorian, that is E minor with C sharp." What it means for the hand is
+ * said by
  * `technique`.
  */
 export function keySentence(key: Key, used: UsedScale): string {
@@ -47,17 +48,9 @@ export function formSentence(tune: Tune, from: readonly Place[], form: Form): st
   const parts = tune.strains.map((strain, s) => {
     const index = from.findIndex((p) => p.strain === s && !p.pickup);
     const plays = Math.max(1, order.filter((i) => i === index).length);
-    const name =
-      roleOf(strain.label) === "tune"
-        ? strain.label.length <= 2
-          ? `${strain.label} part`
-          : strain.label
-        : strain.label.toLowerCase();
-    return `${name} ${times(plays)}`;
+    return `${strainWords(strain.label)} ${times(plays)}`;
   });
-  const pickup = from[0]?.pickup
-    ? `a pickup of ${beatsWords(from[0].ticks / beatTicks(from[0].metre))} ${from[0].ticks <= beatTicks(from[0].metre) ? "beat" : "beats"}`
-    : "no pickup";
+  const pickup = pickupWords(from[0]);
   const endings = from.filter((p) => p.bar.ending).length;
   const played = order.filter((i) => !from[i]?.pickup && from[i]?.offset === 0).length;
   const bars = (n: number) => `${n} ${n === 1 ? "bar" : "bars"}`;
@@ -65,5 +58,19 @@ export function formSentence(tune: Tune, from: readonly Place[], form: Form): st
     form.learn < form.bars
       ? `Learn ${bars(form.learn)} and you know all ${form.bars}.`
       : `All ${bars(form.bars)} are different.`;
-  return `${parts.join(", ")}; ${pickup}${endings > 1 ? `, ${endings} different endings` : ""}; ${bars(form.bars)} written${played !== form.bars ? `, ${played} played` : ""}. ${learn}`;
+  const ends = endings > 1 ? `, ${endings} different endings` : "";
+  const more = played !== form.bars ? `, ${played} played` : "";
+  return `${parts.join(", ")}; ${pickup}${ends}; ${bars(form.bars)} written${more}. ${learn}`;
+}
+
+/** A strain as it is spoken of: "A part", "Refrain", "intro". */
+function strainWords(label: string): string {
+  if (roleOf(label) !== "tune") return label.toLowerCase();
+  return label.length <= 2 ? `${label} part` : label;
+}
+
+function pickupWords(first: Place | undefined): string {
+  if (!first?.pickup) return "no pickup";
+  const beats = first.ticks / beatTicks(first.metre);
+  return `a pickup of ${beatsWords(beats)} ${beats <= 1 ? "beat" : "beats"}`;
 }

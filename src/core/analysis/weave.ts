@@ -51,6 +51,9 @@ const KEEPS: Record<Phrase["relation"], { dye: boolean; texture: boolean }> = {
   "same rhythm, other notes": { dye: false, texture: true },
 };
 
+/** The dye of intros, vamps and tags: plain linen. */
+const UNDYED = -1;
+
 /** The weave: dye says notes, texture says rhythm, bar by bar. `labels` are the names of the strains. */
 export function weave(places: readonly Place[], form: Form, labels: readonly string[] = []): Cell[] {
   const cloth: { dye: number; texture: number; echo: string | undefined }[] = [];
@@ -63,10 +66,12 @@ export function weave(places: readonly Place[], form: Form, labels: readonly str
     const pattern = rhythm(places, phrase);
     const texture = keeps.texture && model ? model.texture : (patterns.get(pattern) ?? textures++);
     if (!patterns.has(pattern)) patterns.set(pattern, texture);
-    const echo = phrase.relation === "echo" ? shiftWords(phrase.shift ?? 0) : keeps.dye ? model?.echo : undefined;
-    const own = { dye: keeps.dye && model ? model.dye : linen ? -1 : dyes++, texture, echo };
+    const kept = keeps.dye ? model : undefined;
+    const echo = phrase.relation === "echo" ? shiftWords(phrase.shift ?? 0) : kept?.echo;
+    const own = { dye: kept?.dye ?? (linen ? UNDYED : dyes++), texture, echo };
     cloth.push(own);
     const words = relationWords(phrase, form, places);
+    const parts = `parts from ${form.phrases[phrase.model as number]?.name} here`;
     return places.slice(phrase.from, phrase.to + 1).map((place): Cell => {
       const parting = phrase.parts !== undefined && place.index >= phrase.parts && !place.pickup;
       return {
@@ -80,7 +85,7 @@ export function weave(places: readonly Place[], form: Form, labels: readonly str
         closes: place.bar.repeatEnd !== undefined,
         ending: place.bar.ending !== undefined,
         phrase: phrase.name,
-        says: `${place.pickup ? "pickup" : `bar ${place.number}`}, ${phrase.name}: ${parting ? `parts from ${form.phrases[phrase.model as number]?.name} here` : words}`,
+        says: `${place.pickup ? "pickup" : `bar ${place.number}`}, ${phrase.name}: ${parting ? parts : words}`,
       };
     });
   });

@@ -8,8 +8,9 @@ import { TASTE } from "./taste";
 const spotOf = ({ place, at }: Pick<Segment, "place" | "at">) => `${place.index}@${at}`;
 
 /**
- * What bars with the same notes agree on, beat by beat: the chord that costs all of them together least, by the place of the
- * beat. Worked out from the tune without the teacher's locks, so that a lock in one place changes no price in another.
+ * What bars with the same notes agree on, beat by beat: the chord that costs all of them together least, by the place
+ * of the beat. Worked out from the tune without the teacher's locks, so that a lock in one place changes no price in
+ * another.
  */
 export function agreement(
   cut: readonly Segment[],
@@ -49,7 +50,10 @@ function cheapestFor(
   return candidates.reduce((a, b) => (b[1].cost < a[1].cost - 1e-9 ? b : a))[0];
 }
 
-/** A cost for leaving what like bars agreed on. A beat that a lock has cut in two keeps to what the whole beat agreed on. */
+/**
+ * A cost for leaving what like bars agreed on. A beat that a lock has cut in two keeps to what the whole beat agreed
+ * on.
+ */
 export function unlike(
   cut: readonly Segment[],
   whole: readonly Segment[],

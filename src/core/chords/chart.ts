@@ -1,5 +1,5 @@
 import type { Phrase } from "../analysis";
-import { beatTicks, type Place } from "../score";
+import { type Bar, beatTicks, type Place } from "../score";
 import { type ChordNames, nameChord } from "../theory";
 import type { ChordPlan } from "./model";
 
@@ -25,6 +25,13 @@ export type ChartBar = {
 };
 /** One phrase of the chart; of a bare lead-in only the words are kept, in brackets before the bar it leads to. */
 export type ChartRow = { name: string; bars: ChartBar[] };
+
+/** How the line after a bar is drawn, where it is not a single one. */
+const CLOSES: Partial<Record<Bar["barline"], "final" | "double">> = {
+  final: "final",
+  heavy: "final",
+  double: "double",
+};
 
 /**
  * The chords of a tune by phrase rows, as a player reads them: every bar with its chords and their beats, repeats,
@@ -62,12 +69,7 @@ export function chordChart(
             repeatStart: bar.repeatStart === true,
             repeatEnd: bar.repeatEnd ?? 0,
             ending: bar.ending?.join(", ") ?? "",
-            close:
-              bar.barline === "final" || bar.barline === "heavy"
-                ? "final"
-                : bar.barline === "double"
-                  ? "double"
-                  : "single",
+            close: CLOSES[bar.barline] ?? "single",
             words,
           },
         ];

@@ -45,7 +45,8 @@ export function wardrobe(set: readonly string[], key: Key): Dress[] {
   const triads = set.filter((s) => ["", "m"].includes(chord(s).suffix) && own.has(root(s)));
   const sevenths = triads.map((plain): Dress => {
     const above = (semitoneOf(noteAbove(plain, 6, key)) - root(plain) + 12) % 12;
-    const suffix = minor(plain) ? "m7" : above === 10 ? "7" : "maj7";
+    const ofMajor = above === 10 ? "7" : "maj7";
+    const suffix = minor(plain) ? "m7" : ofMajor;
     return {
       symbol: chord(plain).root + suffix,
       plain,
@@ -161,7 +162,10 @@ export const dressMove: MoveCost<Candidate> = {
   },
 };
 
-/** Where an addition may not lead: a borrowed dominant anywhere but home, a suspension off its root, a walking bass nowhere. */
+/**
+ * Where an addition may not lead: a borrowed dominant anywhere but home, a suspension off its root, a walking bass
+ * nowhere.
+ */
 export const dressLimit: MoveLimit<Candidate> = {
   name: "an addition leads where it must",
   broken: (_, a, b) => {

@@ -32,8 +32,8 @@ export type ChordRequest = {
 
 /**
  * Chords for the whole tune: the cheapest path over its beats, each strain with the set of the style that suits it.
- * Every lock holds exactly. A runner-up's cost is what the whole plan costs more when it is locked and all is derived again.
- * Throws a RangeError for a locked symbol that is no chord.
+ * Every lock holds exactly. A runner-up's cost is what the whole plan costs more when it is locked and all is derived
+ * again. Throws a RangeError for a locked symbol that is no chord.
  */
 export function deriveChords({ places, phrases, keys, style = THREE_CHORD, locks = [] }: ChordRequest): ChordPlan {
   const ground: Ground = {
@@ -78,7 +78,10 @@ const namesOf = (cut: readonly Segment[], strain: number): Set<string> =>
       .flatMap((n) => n.timed.event.pitches.slice(-1).map(className)),
   );
 
-/** What a melody note's time counts for, in its chord or outside it: passing and neighbour notes do a chord little harm. */
+/**
+ * What a melody note's time counts for, in its chord or outside it: passing and neighbour notes do a chord little
+ * harm.
+ */
 const FITS: Partial<Record<NoteRole, number>> = {
   root: 1,
   third: 1,
@@ -201,9 +204,9 @@ function notesIn(stretch: readonly Segment[], { chord: own }: Candidate): Planne
 }
 
 /**
- * Other chords for a place, cheapest first, each priced as if it were locked: for the whole of it or, where nothing is locked
- * yet, for the part of it that it suits best. Of dressed chords only other forms of the chosen one: a teacher looks for
- * another chord first.
+ * Other chords for a place, cheapest first, each priced as if it were locked: for the whole of it or, where nothing
+ * is locked yet, for the part of it that it suits best. Of dressed chords only other forms of the chosen one: a
+ * teacher looks for another chord first.
  */
 function pricedFor(planner: Planner, from: number, to: number, locked: boolean): PlannedChord["alternatives"] {
   const { cut, problem, solution, statesFor } = planner;
@@ -232,7 +235,9 @@ function pricedFor(planner: Planner, from: number, to: number, locked: boolean):
     .sort((a, b) => a.cost - b.cost || a.symbol.localeCompare(b.symbol));
 }
 
-/** Where another chord would cost the plan least: the whole of a place, or a part of it from its start or to its end. */
+/**
+ * Where another chord would cost the plan least: the whole of a place, or a part of it from its start or to its end.
+ */
 function bestPart(from: number, to: number, price: (first: number, last: number) => number) {
   const whole = { first: from, last: to, cost: price(from, to) };
   let best = { ...whole, cost: whole.cost - TASTE.part };

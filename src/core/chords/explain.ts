@@ -27,40 +27,44 @@ export function reasonFor(
   if (planned.locked) return `You chose ${name} here; the chords around it are planned to suit.`;
   const inside = planned.notes.filter((n) => CHORD_NOTES.includes(n.role));
   const foreign = planned.notes.filter((n) => !CHORD_NOTES.includes(n.role));
-  const held = inside.reduce((sum, n) => sum + n.beats, 0);
-  const share =
-    beats <= 1
-      ? held > 0.99 * beats
-        ? "the whole beat"
-        : `${beatsWords(held)} of the beat`
-      : held > 0.99 * beats
-        ? whole
-          ? "the whole bar"
-          : beats === 2
-            ? "both beats"
-            : `all ${beatsWords(beats)} beats`
-        : `${beatsWords(held)} of ${whole ? "the bar’s" : "these"} ${beatsWords(beats)} beats`;
-  const fit =
-    inside.length === 0
-      ? planned.notes.length === 0
-        ? "the melody rests here"
-        : `no melody note belongs to ${name}, and its neighbours want it`
-      : `${list(inside.map((n) => n.name))} ${inside.length > 1 ? "take" : "takes"} ${share}`;
-  const rest =
-    foreign.length > 0 && inside.length > 0
-      ? `; ${list(foreign.map((n) => `${n.name} is ${ARTICLE[n.role] ?? n.role}`))}`
-      : "";
-  const place =
-    closing && planned.roman.toUpperCase() === "I"
-      ? `, and the tune comes home to ${keyName(key)}`
-      : opening && planned.roman.toUpperCase() === "I"
-        ? ", and the tune opens on its tonic"
-        : before === planned.symbol
-          ? ", so the chord stays"
-          : "";
+  const extraWords = foreign.map((n) => `${n.name} is ${ARTICLE[n.role] ?? n.role}`);
+  const rest = foreign.length > 0 && inside.length > 0 ? `; ${list(extraWords)}` : "";
+  const fit = inside.length > 0 ? takes(inside, beats, whole) : without(planned, name);
+  const place = placeWords({ planned, key, opening, closing, before });
   const extra = planned.added ? ` ${ADDED[planned.added.what](planned)}` : "";
   const close = rival && rival.cost < 0.5 ? ` ${rival.symbol} is nearly as good (${rival.cost.toFixed(1)} more).` : "";
   return `${fit[0]?.toUpperCase()}${fit.slice(1)}${rest}${place}.${extra}${close}`;
+}
+
+/** Which notes of the melody belong to the chord, and for how much of it. */
+function takes(inside: PlannedChord["notes"], beats: number, whole: boolean): string {
+  const held = inside.reduce((sum, n) => sum + n.beats, 0);
+  const share = held > 0.99 * beats ? allOf(beats, whole) : partOf(held, beats, whole);
+  return `${list(inside.map((n) => n.name))} ${inside.length > 1 ? "take" : "takes"} ${share}`;
+}
+
+function allOf(beats: number, whole: boolean): string {
+  if (beats <= 1) return "the whole beat";
+  if (whole) return "the whole bar";
+  return beats === 2 ? "both beats" : `all ${beatsWords(beats)} beats`;
+}
+
+function partOf(held: number, beats: number, whole: boolean): string {
+  if (beats <= 1) return `${beatsWords(held)} of the beat`;
+  return `${beatsWords(held)} of ${whole ? "the bar’s" : "these"} ${beatsWords(beats)} beats`;
+}
+
+/** Why a chord stands under which the melody has none of its notes. */
+const without = ({ notes }: Pick<PlannedChord, "notes">, name: string): string =>
+  notes.length === 0 ? "the melody rests here" : `no melody note belongs to ${name}, and its neighbours want it`;
+
+type Standing = Pick<Scene, "key" | "opening" | "closing" | "before"> & { planned: Omit<PlannedChord, "reason"> };
+/** What the chord is to its place in the tune. */
+function placeWords({ planned, key, opening, closing, before }: Standing): string {
+  const tonic = planned.roman.toUpperCase() === "I";
+  if (tonic && closing) return `, and the tune comes home to ${keyName(key)}`;
+  if (tonic && opening) return ", and the tune opens on its tonic";
+  return before === planned.symbol ? ", so the chord stays" : "";
 }
 
 /** Why something was added, and what the chord is without it. */

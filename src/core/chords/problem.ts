@@ -84,9 +84,9 @@ export function plainProblem(
 export type ChordProblem = { problem: Problem<Candidate>; statesFor: (step: number, symbol: string) => Candidate[] };
 
 /**
- * The search over a tune with what the teacher has settled. What like bars agree on and where the augmented dominant may stand
- * are worked out without the locks: so every stated price is what locking that chord costs.
- * Throws a RangeError for a locked symbol that is no chord.
+ * The search over a tune with what the teacher has settled. What like bars agree on and where the augmented dominant
+ * may stand are worked out without the locks: so every stated price is what locking that chord costs. Throws a
+ * RangeError for a locked symbol that is no chord.
  */
 export function chordProblem(
   ground: Ground,

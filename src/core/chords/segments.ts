@@ -3,7 +3,8 @@ import { midi } from "../theory";
 import type { ChordLock, NoteRole } from "./model";
 
 /**
- * A melody note (or the part of it) inside a segment: its pitch class, length in beats, and what it would be outside a chord.
+ * A melody note (or the part of it) inside a segment: its pitch class, length in beats, and what it would be outside
+ * a chord.
  */
 export type Heard = {
   timed: Timed;
@@ -64,6 +65,7 @@ export function segments(
   for (const place of from) {
     const beat = beatTicks(place.metre);
     const half = barTicks(place.metre) / 2;
+    const inside = (at: number) => (at === half ? "half" : "beat");
     const starts = boundaries(place, locks);
     starts.forEach((at, i) => {
       const ticks = (starts[i + 1] ?? place.ticks) - at;
@@ -79,7 +81,7 @@ export function segments(
         place,
         at,
         ticks,
-        start: at === 0 ? "bar" : at === half ? "half" : "beat",
+        start: at === 0 ? "bar" : inside(at),
         notes: heard,
         phraseEnd: phraseEnds.has(place.index) && at + ticks >= place.ticks,
       });

@@ -176,8 +176,8 @@ export function makeDeriver(): Deriver {
 export const derive = (work: Work): Derived => makeDeriver().whole(work);
 
 /**
- * What was derived, with the tune as it is now: to look at while chords and lines are made for it. Undefined where bars have come, gone
- * or changed their length, so that the chords and lines there are would stand wrong.
+ * What was derived, with the tune as it is now: to look at while chords and lines are made for it. Undefined where
+ * bars have come, gone or changed their length, so that the chords and lines there are would stand wrong.
  */
 export function withNewTune(before: Derived, tune: DerivedTune): Derived | undefined {
   const [old, now] = [before.analysis.places, tune.analysis.places];

@@ -46,7 +46,8 @@ function fromVersion1(stored: unknown): Work {
 const FROM: ReadonlyMap<unknown, (stored: unknown) => unknown> = new Map([[1, fromVersion1]]);
 
 /**
- * Reads stored work of any version as the newest. Throws a ZodError that names the field where it does not hold together.
+ * Reads stored work of any version as the newest. Throws a ZodError that names the field where it does not hold
+ * together.
  */
 export function readWork(stored: unknown): Work {
   const version = typeof stored === "object" && stored !== null && "version" in stored ? stored.version : undefined;

@@ -21,7 +21,10 @@ export const Line = z.object({
 });
 export type Line = z.infer<typeof Line>;
 
-/** Someone who plays: on what, in which role, and what is settled in their part. Names, levels and limits live with the group. */
+/**
+ * Someone who plays: on what, in which role, and what is settled in their part. Names, levels and limits live with
+ * the group.
+ */
 export const Player = z.object({
   id: Id,
   /** The learner of the group who takes this part; null for anyone. */

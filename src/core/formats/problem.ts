@@ -14,3 +14,10 @@ export class FormatError extends Error {
     super(message);
   }
 }
+
+/** The first thing a schema has against data: its field and what is wrong with it. */
+export const firstIssue = ({
+  issues: [first],
+}: {
+  issues: readonly { path: PropertyKey[]; message: string }[];
+}): string => `${first?.path.map(String).join(".")}: ${first?.message}`;

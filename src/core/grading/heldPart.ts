@@ -13,8 +13,8 @@ function hurried(places: readonly Place[], { chords }: ChordPlan, i: number): bo
 }
 
 /**
- * One long note per chord, a note that two chords of a bar have in common held through both; rests where no chord is set or none
- * of its notes is in reach. One event list a bar, chords' lengths filled exactly with notes that exist.
+ * One long note per chord, a note that two chords of a bar have in common held through both; rests where no chord is
+ * set or none of its notes is in reach. One event list a bar, chords' lengths filled exactly with notes that exist.
  */
 export function heldNotes(places: readonly Place[], plan: ChordPlan, on: Instrument): Event[][] {
   const moments = plan.chords.map((c, i) => ({ symbol: c.symbol, hurried: hurried(places, plan, i) }));

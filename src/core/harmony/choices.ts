@@ -76,7 +76,9 @@ function withMelody(slot: Slot, on: Instrument): Choice[] {
   });
 }
 
-/** The same step as the chord spells it, where that differs from the key: the leading note of a minor tune's dominant. */
+/**
+ * The same step as the chord spells it, where that differs from the key: the leading note of a minor tune's dominant.
+ */
 function altered(pitch: Pitch, { chord }: Slot): Pitch[] {
   if (!chord || holds(chord, pitch)) return [];
   return chord.tones
@@ -85,7 +87,10 @@ function altered(pitch: Pitch, { chord }: Slot): Pitch[] {
     .map((t) => ({ ...pitch, alter: t.alter }));
 }
 
-/** Note names an independent line draws on: the chord's; for drones tonic and fifth; where notes pass, those of the key. */
+/**
+ * Note names an independent line draws on: the chord's; for drones tonic and fifth; where notes pass, those of the
+ * key.
+ */
 function namesFor({ chord, key, school }: Slot): string[] {
   const notes = scale(key);
   const rooted = school.drones ? [notes[0] as string, notes[4] as string] : [];

@@ -33,10 +33,11 @@ export type HarmonyRequest = {
 };
 
 /**
- * A second line to the tune by one school, or by several from bar to bar: the cheapest path over its notes.
- * Holds always, but for what the teacher has locked (then it is named): every note in the instrument's range; in the key, or in
- * the chord when that asks for another note; never across the melody; no semitone or tritone against it on a beat; no two
- * fifths, octaves or unisons running, but for octaves in the school that wants them. Where nothing keeps all of that, a rest.
+ * A second line to the tune by one school, or by several from bar to bar: the cheapest path over its notes. Holds
+ * always, but for what the teacher has locked (then it is named): every note in the instrument's range; in the key,
+ * or in the chord when that asks for another note; never across the melody; no semitone or tritone against it on a
+ * beat; no two fifths, octaves or unisons running, but for octaves in the school that wants them. Where nothing keeps
+ * all of that, a rest.
  */
 export function deriveHarmony(request: HarmonyRequest): HarmonyLine {
   const { places, plan, phraseEnds, instrument, locks = [] } = request;

@@ -1,5 +1,5 @@
-// Harmony: second lines. In: bars, a chord plan, a school, a side, an instrument. Out: a line whose every note says its interval,
-// its rule and what each other note would cost.
+// Harmony: second lines. In: bars, a chord plan, a school, a side, an instrument. Out: a line whose every note says
+// its interval, its rule and what each other note would cost.
 export * from "./derive";
 export * from "./model";
 export {

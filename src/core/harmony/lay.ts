@@ -5,8 +5,9 @@ import type { School } from "./schools";
 import type { Slot } from "./slots";
 
 /**
- * First and last slot of every note of the line. Beats of a drone with the same note in one bar are one long note. Where that
- * would set a fifth or octave beside the next note's as they are counted, from start to start, its last beat is struck anew.
+ * First and last slot of every note of the line. Beats of a drone with the same note in one bar are one long note.
+ * Where that would set a fifth or octave beside the next note's as they are counted, from start to start, its last
+ * beat is struck anew.
  */
 export function groupsOf(
   slots: readonly Slot[],

@@ -30,8 +30,8 @@ export const HarmonyNote = z.object({
 export type HarmonyNote = z.infer<typeof HarmonyNote>;
 
 /**
- * A note a teacher has settled: what starts `at` ticks into bar `bar` (an index) and lasts `ticks`, or as long as the line's
- * own note there; null for a rest.
+ * A note a teacher has settled: what starts `at` ticks into bar `bar` (an index) and lasts `ticks`, or as long as the
+ * line's own note there; null for a rest.
  */
 export const HarmonyLock = z.object({
   bar: z.int().min(0),

@@ -4,7 +4,9 @@ import { midi } from "../theory";
 import type { Choice } from "./choices";
 import type { Slot, Under } from "./slots";
 
-/** Semitones, folded into an octave, that may not meet the melody on a beat: the semitone either way, and the tritone. */
+/**
+ * Semitones, folded into an octave, that may not meet the melody on a beat: the semitone either way, and the tritone.
+ */
 const HARSH = [1, 6, 11];
 
 /** How far a note lies from a melody note on the line's own side, in semitones; below 0 it has crossed. */
@@ -46,8 +48,8 @@ export const isKept = (choice: Choice, slot: Slot, on: Instrument): boolean =>
   PROMISES.every((promise) => promise.kept(choice, slot, on));
 
 /**
- * The promises about notes as limits of the search. A rest keeps them all, and so does every free choice, since `choices` offers no
- * other: only what is settled (by slot) can break one.
+ * The promises about notes as limits of the search. A rest keeps them all, and so does every free choice, since
+ * `choices` offers no other: only what is settled (by slot) can break one.
  */
 export const noteLimits = (
   slots: readonly Slot[],

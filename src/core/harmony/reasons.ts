@@ -75,7 +75,8 @@ function whyNotThird(slot: Slot, melody: Pitch, on: Instrument): string {
   if (midi(third) < midi(on.lowest)) return `The plain third, ${name}, lies below the ${on.name}.`;
   if (midi(third) > midi(on.highest)) return `The plain third, ${name}, lies above the ${on.name}’s range here.`;
   if (slot.chord && !holds(slot.chord, third)) {
-    return `The plain third would be ${name}, degree ${degreeOf(third, slot.key)}, which is not in ${slot.chord.symbol}.`;
+    const degree = degreeOf(third, slot.key);
+    return `The plain third would be ${name}, degree ${degree}, which is not in ${slot.chord.symbol}.`;
   }
   return `The plain third would be ${name}.`;
 }

@@ -7,7 +7,10 @@ export type Scene = {
   key: Key;
   chord: Chord | null;
   side: "below" | "above";
-  /** On a felt beat, longer than half of one, or reached and left by leap: it is heard as harmony. The others pass by step. */
+  /**
+   * On a felt beat, longer than half of one, or reached and left by leap: it is heard as harmony. The others pass by
+   * step.
+   */
   weighty: boolean;
   /** Last note of a phrase. */
   cadence: boolean;
@@ -29,7 +32,10 @@ export type Offer = {
   fifth: boolean;
 };
 
-/** How a line moves from one note to the next, in scale steps; `melody` is the melody's own move, `same` a kept interval. */
+/**
+ * How a line moves from one note to the next, in scale steps; `melody` is the melody's own move, `same` a kept
+ * interval.
+ */
 export type Step = {
   own: number;
   melody: number;
@@ -200,7 +206,10 @@ function fitReason({ interval, fits }: Offer, scene: Scene, { points, inChord: b
   };
 }
 
-/** Third or fourth, whichever is in the chord; sixth or fifth where neither is; passing notes keep the parallel. Practice: rule 4. */
+/**
+ * Third or fourth, whichever is in the chord; sixth or fifth where neither is; passing notes keep the parallel.
+ * Practice: rule 4.
+ */
 export const CHORD_FIT: School = {
   name: "Chord-fit",
   rule: "third or fourth, whichever is in the chord",
@@ -213,7 +222,10 @@ export const CHORD_FIT: School = {
 
 const HIGH_IN: Points = { 3: 0, 6: 0.3, 4: 0.5, 5: 1.3, 8: 1.4, 10: 1.6, 1: 3 };
 const HIGH_PASSING: Points = { 3: 0.1, 6: 0.2, 4: 0.6, 5: 1.4, 8: 2.2, 10: 1.2, 1: 3 };
-/** The same reasoning above the melody, where sixths ring as well as thirds and a calm line is kept out of the tune's way. */
+/**
+ * The same reasoning above the melody, where sixths ring as well as thirds and a calm line is kept out of the tune's
+ * way.
+ */
 const HIGH_LINE: School = {
   name: "High line",
   rule: "the chord’s thirds and sixths, kept calm above the tune",
@@ -228,7 +240,10 @@ const NORDIC: Points = { 3: 0, 6: 0.5, 1: 0.9, 8: 0.7, 4: 1, 5: 1.2, 10: 0.8 };
 const NORDIC_CLOSE: Points = { 1: 0, 8: 0.1, 3: 2, 6: 2.4, 10: 2.6, 5: 2.2, 4: 3 };
 const together = ({ own, melody }: Step) => own !== 0 && Math.sign(own) === Math.sign(melody);
 const against = ({ own, melody }: Step) => own !== 0 && melody !== 0 && Math.sign(own) !== Math.sign(melody);
-/** A second voice with a shape of its own: thirds, unisons and octaves in turn, against the melody where a phrase closes. */
+/**
+ * A second voice with a shape of its own: thirds, unisons and octaves in turn, against the melody where a phrase
+ * closes.
+ */
 const NORDIC_SECOND: School = {
   name: "Nordic second",
   rule: "a shape of its own; against the tune at closes, together at the end",
@@ -261,7 +276,10 @@ const NORDIC_SECOND: School = {
 };
 
 const OCTAVES: Points = { 8: 0, 1: 1.5 };
-/** The tune itself an octave away, in unison where the octave is out of reach. The one school that wants octaves to run. */
+/**
+ * The tune itself an octave away, in unison where the octave is out of reach. The one school that wants octaves to
+ * run.
+ */
 const OCTAVE: School = {
   name: "Octave",
   rule: "the tune itself, an octave away",
@@ -276,6 +294,9 @@ const OCTAVE: School = {
     return { rule: "fallback", words: "octave and unison are out of reach or would cost more here" };
   },
 };
+
+const LEFT_RINGING = "on an open string, left ringing";
+const HELD_DOWN = "held down under one finger";
 
 /** What a drone's note is in the key. */
 const droneNote = ({ tonic, fifth, fits }: Offer, scene: Scene): string => {
@@ -310,7 +331,7 @@ const DRONE: School = {
   ],
   because: (offer, scene) => ({
     rule: offer.open ? "open string" : "held finger",
-    words: `${droneNote(offer, scene)} ${offer.open ? "on an open string, left ringing" : "held down under one finger"}`,
+    words: `${droneNote(offer, scene)} ${offer.open ? LEFT_RINGING : HELD_DOWN}`,
   }),
 };
 

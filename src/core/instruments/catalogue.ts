@@ -52,7 +52,10 @@ const entry = ({ name, family, range, clef, program, octaves = 0, strings = "", 
 const FIFTHS = { family: "bowed", hand: "violin" } as const;
 const FRETTED = { family: "plucked", hand: "frets", clef: "treble" } as const;
 
-/** Sounding ranges in first position or its like; strings in the usual tuning. Programs are those of `workers/sound/presets`. */
+/**
+ * Sounding ranges in first position or its like; strings in the usual tuning. Programs are those of
+ * `workers/sound/presets`.
+ */
 const ROWS: readonly Row[] = [
   { ...FIFTHS, name: "fiddle", range: ["G3", "B5"], clef: "treble", program: 40, strings: "G3 D4 A4 E5" },
   { ...FIFTHS, name: "viola", range: ["C3", "E5"], clef: "alto", program: 41, strings: "C3 G3 D4 A4" },

@@ -1,3 +1,4 @@
-// Instruments: who can play what. A catalogue as data, checked by its schema: ranges, clefs, strings, frets, transposition, sound.
+// Instruments: who can play what. A catalogue as data, checked by its schema: ranges, clefs, strings, frets,
+// transposition, sound.
 export * from "./catalogue";
 export * from "./model";

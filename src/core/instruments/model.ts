@@ -3,7 +3,10 @@ import { midi, Pitch } from "../theory";
 
 export const FAMILIES = ["bowed", "plucked", "wind", "box", "keyboard", "voice"] as const;
 
-/** One string or course: its number as players count it, the pitch it sounds open, and the fret a short string begins at. */
+/**
+ * One string or course: its number as players count it, the pitch it sounds open, and the fret a short string begins
+ * at.
+ */
 export const OpenString = z.object({
   number: z.int().min(1).max(12),
   open: Pitch,

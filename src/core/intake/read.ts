@@ -53,6 +53,7 @@ export function readFile(name: string, bytes: Uint8Array, options: ReadOptions =
   } catch (error) {
     if (error instanceof FormatError)
       return { kind, tunes: [], refused: [{ index: 1, ...error.spot, message: error.message }] };
+    const why = error instanceof Error ? error.message : String(error);
     return {
       kind,
       tunes: [],
@@ -61,7 +62,7 @@ export function readFile(name: string, bytes: Uint8Array, options: ReadOptions =
           index: 1,
           line: 1,
           column: 1,
-          message: `This file could not be read (${error instanceof Error ? error.message : String(error)}). Save it again, or send it as another kind of file.`,
+          message: `This file could not be read (${why}). Save it again, or send it as another kind of file.`,
         },
       ],
     };

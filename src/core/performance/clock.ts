@@ -28,8 +28,8 @@ export function clockOf({ tempos }: Pick<Performance, "tempos">): Clock {
 }
 
 /**
- * The clock of a stretch of a performance from tick `start`: seconds are counted from there, before it at its own tempo.
- * A loop's ticks count on past `end`, time after time.
+ * The clock of a stretch of a performance from tick `start`: seconds are counted from there, before it at its own
+ * tempo. A loop's ticks count on past `end`, time after time.
  */
 export function takeClock(whole: Clock, start: number, end: number, loop: boolean): Clock {
   const begun = whole.seconds(start);

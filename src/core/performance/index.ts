@@ -1,4 +1,5 @@
-// Performance: a sheet as timed sounds. In: sheet and tune. Out: what the browser plays and the MIDI file says, and its clock.
+// Performance: a sheet as timed sounds. In: sheet and tune. Out: what the browser plays and the MIDI file says, and
+// its clock.
 export * from "./backing";
 export * from "./clock";
 export * from "./perform";

@@ -1,8 +1,8 @@
 import { type Bar, type Event, type Metre, QUARTER, type Tune } from "./model";
 import { barTicks, beatTicks, isCompound, places } from "./time";
 
-// Lay: the one place that cuts and spells time. Every reader, writer and planner that makes notes of a length, or cuts them at bar
-// lines, beats or chord changes, does it here.
+// Lay: the one place that cuts and spells time. Every reader, writer and planner that makes notes of a length, or
+// cuts them at bar lines, beats or chord changes, does it here.
 
 /** Note types from long to short with their ticks. */
 export const NOTE_TYPES: readonly [string, number][] = [
@@ -83,8 +83,9 @@ function beatsInOne(beat: number, most: number): number {
 }
 
 /**
- * Lengths that exist for a length that begins `into` ticks after the bar line: split where the felt beats fall, and inside a beat long
- * before short, or short before long where it leads to one. `lengthsFor(5 eighths, 0, 6/8) // => [dotted quarter, quarter]`
+ * Lengths that exist for a length that begins `into` ticks after the bar line: split where the felt beats fall, and
+ * inside a beat long before short, or short before long where it leads to one. `lengthsFor(5 eighths, 0, 6/8) // =>
+ * [dotted quarter, quarter]`
  */
 function lengthsFor(ticks: number, into: number, metre: Metre): number[] {
   const beat = beatTicks(metre);
@@ -125,7 +126,10 @@ function pieceLengths({ ticks, tuplet }: Event, into: number, metre: Metre): num
   return barTicks(metre) === 0 ? decomposed(ticks) : lengthsFor(ticks, into, metre);
 }
 
-/** An event in pieces of the given lengths, tied. Signs and words stay with its first piece, what ends there with its last. */
+/**
+ * An event in pieces of the given lengths, tied. Signs and words stay with its first piece, what ends there with its
+ * last.
+ */
 export function cutEvent(event: Event, lengths: readonly number[]): Event[] {
   if (lengths.length < 2) return [event];
   const { slurs, tie, tuplet, ticks: _, grace, graceSlash, marks, words, lyrics, ...kept } = event;
@@ -158,8 +162,8 @@ function pieceOfTuplet(place: TupletPlace, first: boolean, last: boolean): Tuple
 export type Laid = { event: Event; from: number; first: boolean };
 
 /**
- * A bar's events as notes that exist, tied where one became several. `into` is how far into its bar the first event begins.
- * Lengths add up exactly.
+ * A bar's events as notes that exist, tied where one became several. `into` is how far into its bar the first event
+ * begins. Lengths add up exactly.
  */
 export function laid(events: readonly Event[], metre: Metre, into = 0): Laid[] {
   let at = into;
@@ -186,7 +190,10 @@ export function cutAt(event: Event, moments: readonly number[]): Event[] {
   );
 }
 
-/** Events laid out in bars of the given lengths (the last repeats), notes over a bar line tied; a cut takes a note out of its tuplet. */
+/**
+ * Events laid out in bars of the given lengths (the last repeats), notes over a bar line tied; a cut takes a note out
+ * of its tuplet.
+ */
 export function barred(events: readonly Event[], lengths: readonly number[]): Event[][] {
   const bars: Event[][] = [];
   const lengthOf = (bar: number) => lengths[Math.min(bar, lengths.length - 1)] as number;
@@ -215,3 +222,9 @@ export function laidTune(tune: Tune): Tune {
   const laidBar = (bar: Bar): Bar => ({ ...bar, events: bars.get(bar) ?? bar.events });
   return { ...tune, strains: tune.strains.map((s) => ({ ...s, bars: s.bars.map(laidBar) })) };
 }
+
+/** Where a note stands in its tuplet, by its order among so many. */
+export const tupletPlace = (order: number, count: number): "first" | "inner" | "last" => {
+  if (order === 0) return "first";
+  return order === count - 1 ? "last" : "inner";
+};

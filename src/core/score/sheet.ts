@@ -3,7 +3,10 @@ import { Pitch } from "../theory";
 import { Event, type Tune } from "./model";
 import type { Place } from "./time";
 
-/** One staff of a sheet: who plays it and its events bar by bar, as many bars as the sheet has. Pitches are sounding pitches. */
+/**
+ * One staff of a sheet: who plays it and its events bar by bar, as many bars as the sheet has. Pitches are sounding
+ * pitches.
+ */
 export const Staff = z.object({
   id: z.string().max(80),
   name: z.string().max(200),

@@ -125,8 +125,14 @@ export function strength(place: Place, at: number): 0 | 1 | 2 | 3 {
 export const tempoOf = (tune: Tune): Tempo =>
   tune.tempo ?? {
     beat: beatTicks(tune.metre),
-    bpm: isCompound(tune.metre) ? 104 : tune.metre.beats === 3 ? 120 : tune.metre.unit === 2 ? 80 : 100,
+    bpm: usualBpm(tune.metre),
   };
+
+function usualBpm(metre: Metre): number {
+  if (isCompound(metre)) return 104;
+  if (metre.beats === 3) return 120;
+  return metre.unit === 2 ? 80 : 100;
+}
 
 /** A spelled-out duration in quarter notes as fractions of beats players say: "1½". */
 export function beatsWords(beats: number): string {
@@ -141,5 +147,5 @@ export function beatsWords(beats: number): string {
   ];
   const sign = signs.find(([value]) => Math.abs(value - rest) < 0.02)?.[1];
   if (rest < 0.02) return String(whole);
-  return sign ? (whole ? `${whole}${sign}` : sign) : beats.toFixed(2).replace(/0$/, "");
+  return sign ? `${whole || ""}${sign}` : beats.toFixed(2).replace(/0$/, "");
 }

@@ -10,7 +10,10 @@ export type MoveLimit<S> = { name: string; broken: (step: number, from: S, to: S
 export type Problem<S> = {
   /** States open at each step. */
   states: readonly (readonly S[])[];
-  /** Steps a teacher has settled, each with the states that are what was chosen. They stand whatever limit they break themselves. */
+  /**
+   * Steps a teacher has settled, each with the states that are what was chosen. They stand whatever limit they break
+   * themselves.
+   */
   locks?: ReadonlyMap<number, readonly S[]>;
   local: readonly LocalCost<S>[];
   moves: readonly MoveCost<S>[];
@@ -36,7 +39,10 @@ export type Solution<S> = {
   broken: Broken[];
   /** For each step, what the whole path would cost more through each state: 0 for the best, exact for the others. */
   marginals: number[][];
-  /** The passes, for prices: cheapest cost of reaching each state, its own included, and of going on from it, its own excluded. */
+  /**
+   * The passes, for prices: cheapest cost of reaching each state, its own included, and of going on from it, its own
+   * excluded.
+   */
   passes: Passes<S>;
 };
 

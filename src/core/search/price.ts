@@ -11,9 +11,9 @@ export function costsAt<S>(problem: Problem<S>, path: readonly S[], step: number
 }
 
 /**
- * What the whole path would cost more if every step from `from` to `to` were locked to `allowed`: exact, the rest planned anew
- * around it. Below 0 where a lock that stands there now costs more. Infinity where more limits would be broken than now.
- * The states need not be among those open there.
+ * What the whole path would cost more if every step from `from` to `to` were locked to `allowed`: exact, the rest
+ * planned anew around it. Below 0 where a lock that stands there now costs more. Infinity where more limits would be
+ * broken than now. The states need not be among those open there.
  */
 export function priceOf<S>(
   problem: Problem<S>,
@@ -31,7 +31,10 @@ export function priceOf<S>(
     // What breaks a limit by itself stands when it is locked.
     return cost < Infinity ? cost : costHere(problem, step, state, true);
   };
-  /** What a move costs: from the passes' table where both states are in it, unless a lock excuses what the table forbids. */
+  /**
+   * What a move costs: from the passes' table where both states are in it, unless a lock excuses what the table
+   * forbids.
+   */
   const into = (step: number, a: S, ka: number, b: S, kb: number) => {
     const excused = locked(step) && locked(step - 1);
     const known = ka >= 0 && kb >= 0 ? (move[step]?.[ka * (open[step]?.length ?? 0) + kb] as number) : undefined;

@@ -27,7 +27,10 @@ export function costHere<S>({ local, limits = [] }: Problem<S>, step: number, st
   return sum;
 }
 
-/** What a move costs. A limit on moves is forgiven only between two forgiven steps: a lock does not excuse its neighbour. */
+/**
+ * What a move costs. A limit on moves is forgiven only between two forgiven steps: a lock does not excuse its
+ * neighbour.
+ */
 export function costInto<S>(
   { moves, moveLimits = [] }: Problem<S>,
   step: number,
@@ -153,7 +156,10 @@ export function solve<S>(problem: Problem<S>): Solution<S> | Conflict {
   return { path, cost, broken: broken > 0 ? brokenAlong(problem, path) : [], marginals, passes };
 }
 
-/** Which limits stand in each other's way where no path keeps them all, by the path that breaks fewest; and what to loosen. */
+/**
+ * Which limits stand in each other's way where no path keeps them all, by the path that breaks fewest; and what to
+ * loosen.
+ */
 function conflictOf<S>(problem: Problem<S>): Conflict {
   const bare = problem.states.findIndex((open, i) => (problem.locks?.get(i) ?? open).length === 0);
   if (bare >= 0) return { conflict: [{ limit: "nothing is open here", step: bare }], loosen: [] };

@@ -22,7 +22,7 @@ export const placeName = ({
   low: boolean;
   high?: boolean | undefined;
   fret?: string | undefined;
-}): string => fret ?? `${low ? "L" : high ? "H" : ""}${finger}`;
+}): string => fret ?? `${low ? "L" : ""}${high ? "H" : ""}${finger}`;
 
 /** The name of a string: its letter; courses that share a letter get their number from the player's lowest. */
 export function stringName(on: Instrument, string: number): string {

@@ -11,6 +11,7 @@ import {
   QUARTER,
   type Strain,
   type Tune,
+  tupletPlace,
 } from "../score";
 import { semitonesOf } from "../technique";
 import {
@@ -167,7 +168,7 @@ function squeeze(events: Event[], problem: (message: string) => void) {
   const total = Math.round((lengthOf(events) * normal) / events.length);
   events.forEach((e, i) => {
     e.ticks = Math.round((e.ticks * normal) / events.length);
-    e.tuplet = { actual: events.length, normal, place: i === 0 ? "first" : i === events.length - 1 ? "last" : "inner" };
+    e.tuplet = { actual: events.length, normal, place: tupletPlace(i, events.length) };
   });
   const off = total - lengthOf(events);
   if (off) (events.at(-1) as Event).ticks += off;
@@ -183,16 +184,22 @@ function measure(
   const ticks = lengthOf(bar.events);
   if (ticks === full || (edge && ticks < full)) return;
   const steps = (n: number) => `${Math.round((n / step) * 100) / 100}`;
-  problems.push({
-    from,
-    to,
-    message: `This bar holds ${steps(ticks)} steps, and ${metre.beats}/${metre.unit} takes ${steps(full)}. ${ticks < full ? "Hold a note longer with -, or add a rest _." : "Shorten a note with /, or move the bar line."}`,
-  });
+  const holds = `This bar holds ${steps(ticks)} steps, and ${metre.beats}/${metre.unit} takes ${steps(full)}.`;
+  problems.push({ from, to, message: `${holds} ${ticks < full ? TOO_SHORT : TOO_LONG}` });
 }
+
+const TOO_SHORT = "Hold a note longer with -, or add a rest _.";
+const TOO_LONG = "Shorten a note with /, or move the bar line.";
 
 type Read = { event: Event } | { string: number } | { message: string };
 
 const LENGTH = /([-/.!]*)$/;
+/** What each sign after a note makes of its length; an accent leaves it alone. */
+const LENGTHENED: Record<string, (ticks: number, step: number) => number> = {
+  "-": (ticks, step) => ticks + step,
+  "/": (ticks) => ticks / 2,
+  ".": (ticks) => ticks * 1.5,
+};
 
 function note(word: string, setting: TypedSetting, state: State): Read {
   const string = /^([A-Ga-g](?:#|b)?\d?|\d):$/.exec(word);
@@ -200,8 +207,7 @@ function note(word: string, setting: TypedSetting, state: State): Read {
   const marks = LENGTH.exec(word)?.[1] ?? "";
   const name = word.slice(0, word.length - marks.length);
   let ticks = setting.step;
-  for (const sign of marks)
-    ticks = sign === "-" ? ticks + setting.step : sign === "/" ? ticks / 2 : sign === "." ? ticks * 1.5 : ticks;
+  for (const sign of marks) ticks = LENGTHENED[sign]?.(ticks, setting.step) ?? ticks;
   if (!Number.isInteger(ticks) || ticks < 1) return { message: `"${word}" is shorter than can be written.` };
   const accent = marks.includes("!") ? { marks: ["accent" as const] } : {};
   if (name === "_") return { event: { ticks, pitches: [] } };
@@ -214,11 +220,9 @@ function stringCalled(name: string, on: Instrument): Read {
   const string = on.strings.findIndex(
     ({ number, open }, i) => stringName(on, i) === wanted || className(open) === wanted || String(number) === name,
   );
-  return string < 0
-    ? {
-        message: `The ${on.name} has no ${wanted} string. Its strings are ${on.strings.map((_, i) => stringName(on, i)).join(", ")}.`,
-      }
-    : { string };
+  if (string >= 0) return { string };
+  const strings = on.strings.map((_, i) => stringName(on, i)).join(", ");
+  return { message: `The ${on.name} has no ${wanted} string. Its strings are ${strings}.` };
 }
 
 const SIGNS: Record<string, number> = { "#": 1, "♯": 1, "##": 2, b: -1, "♭": -1, bb: -2, n: 0, "♮": 0 };
@@ -231,11 +235,8 @@ function placed(step: Step, alter: number, arrows: string, octave: string, last:
   const near = base + 7 * Math.round((from - base) / 7);
   const ups = arrows.split(">").length - 1;
   const downs = arrows.split("<").length - 1;
-  const next = ups
-    ? base + 7 * (Math.floor((from - base) / 7) + ups)
-    : downs
-      ? base + 7 * (Math.ceil((from - base) / 7) - downs)
-      : near;
+  const lower = downs ? base + 7 * (Math.ceil((from - base) / 7) - downs) : near;
+  const next = ups ? base + 7 * (Math.floor((from - base) / 7) + ups) : lower;
   return { ...naturalAt(Math.max(-14, Math.min(76, next))), alter };
 }
 
@@ -308,6 +309,8 @@ function tuneOf(music: readonly Bar[], { key, metre, step, title }: TypedSetting
   };
 }
 
+const accidental = (alter: number): string => (alter > 0 ? "#".repeat(alter) : "b".repeat(-alter) || "n");
+
 /**
  * What to type for a sounding note, given what was typed before: the token that reads back as that note. Undefined
  * where the instrument cannot play it.
@@ -318,14 +321,7 @@ export function tokenFor(noteNumber: number, text: string, setting: TypedSetting
   if (spelling === "letters" || spelling === "syllables") {
     const pitch = spell(noteNumber, key);
     const plain = spelling === "letters" ? pitch.step : (SYLLABLES[STEPS.indexOf(pitch.step)] as string);
-    const sign =
-      pitch.alter === alterIn(key, pitch.step)
-        ? ""
-        : pitch.alter === 0
-          ? "n"
-          : pitch.alter > 0
-            ? "#".repeat(pitch.alter)
-            : "b".repeat(-pitch.alter);
+    const sign = pitch.alter === alterIn(key, pitch.step) ? "" : accidental(pitch.alter);
     const tries = ["", ">", "<", ">>", "<<"].map((arrows) => `${arrows}${plain}${sign}`);
     return (
       tries.find((t) => {

@@ -51,7 +51,7 @@ describe("fingers in first position", () => {
     for (const on of [FIDDLE, named("viola"), named("cello")])
       for (let above = 0; above < 7; above++) {
         const place = placeAbove(on, above);
-        if (place) expect(semitonesOf(on, place.finger, place.low ? "L" : place.high ? "H" : "")).toBe(above);
+        if (place) expect(semitonesOf(on, place.finger, `${place.low ? "L" : ""}${place.high ? "H" : ""}`)).toBe(above);
       }
   });
   it("holds for every note: the string and the distance above it give the note back, and no open string is passed over", () => {

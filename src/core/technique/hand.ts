@@ -2,8 +2,8 @@ import type { Instrument } from "../instruments";
 import { midi } from "../theory";
 
 /**
- * Where a note lies in first position: its string (order from the player's lowest course), and the finger, or the fret's
- * label. `low` is a finger drawn back a semitone, `high` one stretched up.
+ * Where a note lies in first position: its string (order from the player's lowest course), and the finger, or the
+ * fret's label. `low` is a finger drawn back a semitone, `high` one stretched up.
  */
 export type Placement = { string: number; finger: number; low: boolean; high?: boolean; fret?: string };
 type Fingered = Omit<Placement, "string">;

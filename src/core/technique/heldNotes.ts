@@ -3,13 +3,19 @@ import { chord, chordNoteName, midi, parseClass, type Pitch, pitchName } from ".
 import { firstPosition, type Placement } from "./hand";
 import type { Planner } from "./planner";
 
-/** A chord to be held under the tune: its symbol, whether its notes are too quick to change, and for how long it lasts. */
+/**
+ * A chord to be held under the tune: its symbol, whether its notes are too quick to change, and for how long it
+ * lasts.
+ */
 export type HeldMoment = { symbol: string; hurried: boolean };
 
 /** A note under the hand, or a rest where the instrument has none of the chord's notes in first position. */
 export type HeldNote = { pitch: Pitch; placement: Placement } | null;
 
-/** Points for what a beginner must do. Open strings are free, the first finger is nearly so, later fingers only where nothing else fits. */
+/**
+ * Points for what a beginner must do. Open strings are free, the first finger is nearly so, later fingers only where
+ * nothing else fits.
+ */
 const FINGER = [0, 0.35, 4, 6, 9];
 const LOW_FIRST = 1.2;
 const CHORD_NOTE: ReadonlyMap<string, number> = new Map([
@@ -41,8 +47,8 @@ const fingerPoints = ({ finger, low }: Placement) => (FINGER[finger] as number) 
 const crossing = (strings: number) => CROSSING * strings + (strings > 1 ? JUMP : 0);
 
 /**
- * One long note to each chord for someone in their first weeks: open strings or first finger wherever the chord has one, as few
- * string crossings as can be, and a note that quick chords share held through them.
+ * One long note to each chord for someone in their first weeks: open strings or first finger wherever the chord has
+ * one, as few string crossings as can be, and a note that quick chords share held through them.
  */
 export const HELD_NOTES: Planner<HeldMoment, HeldNote> = {
   name: "held notes",

@@ -1,5 +1,5 @@
-// Technique: how notes are played. In: a line, an instrument. Out: strings, fingers, frets, strokes, with costs and limits by name.
-// One planner type over the search; each family of technique is a file of its own.
+// Technique: how notes are played. In: a line, an instrument. Out: strings, fingers, frets, strokes, with costs and
+// limits by name. One planner type over the search; each family of technique is a file of its own.
 export * from "./hand";
 export * from "./heldNotes";
 export * from "./lie";

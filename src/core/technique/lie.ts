@@ -64,7 +64,10 @@ export function secondFingerWords({ strings }: Lie): string {
   return parts.length ? `second finger ${parts.join(", ")}` : "";
 }
 
-/** What a teacher says of the hand: "On the fiddle: second finger high on D; the G string stays free." Empty without strings. */
+/**
+ * What a teacher says of the hand: "On the fiddle: second finger high on D; the G string stays free." Empty without
+ * strings.
+ */
 export function handSentence(on: Instrument, from: readonly Place[]): string {
   if (on.strings.length === 0) return "";
   const lie = lieOn(on, from);

@@ -14,8 +14,8 @@ import {
 } from "../search";
 
 /**
- * A planner of technique: how the notes of a line are played. It names the ways each moment can be played, what is better
- * (costs) and what must be (limits). `Moment` is what happens in the music, `Way` one way to play it.
+ * A planner of technique: how the notes of a line are played. It names the ways each moment can be played, what is
+ * better (costs) and what must be (limits). `Moment` is what happens in the music, `Way` one way to play it.
  */
 export type Planner<Moment, Way> = {
   name: string;
@@ -37,7 +37,10 @@ export type PlannedWay<Way> = {
 };
 export type TechniquePlan<Way> = { cost: number; broken: Broken[]; ways: PlannedWay<Way>[] };
 
-/** A planner's search over moments. `locks` are ways settled by moment; a way the planner would not offer stands all the same. */
+/**
+ * A planner's search over moments. `locks` are ways settled by moment; a way the planner would not offer stands all
+ * the same.
+ */
 export function techniqueProblem<Moment, Way>(
   planner: Planner<Moment, Way>,
   moments: readonly Moment[],

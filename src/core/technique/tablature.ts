@@ -16,7 +16,10 @@ function placed(event: Event, on: Instrument): Event {
   return { ...event, technique: { ...event.technique, notes } };
 }
 
-/** A staff as tablature for a fretted instrument: every note on the string and fret its technique names, or in first position. */
+/**
+ * A staff as tablature for a fretted instrument: every note on the string and fret its technique names, or in first
+ * position.
+ */
 export const tabStaff = (staff: Staff, on: Instrument): Staff => ({
   ...staff,
   id: `${staff.id}-tab`,

@@ -116,7 +116,9 @@ export function triadOn(degree: number, key: Key): Chord {
   const notes = scale(key);
   const [root, third, fifth] = [0, 2, 4].map((i) => notes[(degree - 1 + i) % 7] as string) as [string, string, string];
   const up = (name: string) => (semitoneOf(name) - semitoneOf(root) + 12) % 12;
-  const suffix = up(third) === 4 ? (up(fifth) === 8 ? "aug" : "") : up(fifth) === 6 ? "dim" : "m";
+  const ofMajor = up(fifth) === 8 ? "aug" : "";
+  const ofMinor = up(fifth) === 6 ? "dim" : "m";
+  const suffix = up(third) === 4 ? ofMajor : ofMinor;
   return chord(className(parseClass(root)) + suffix);
 }
 

@@ -30,7 +30,10 @@ type Props = {
   onMove: (index: number, beats: number) => void;
 };
 
-/** The chords of a row over their notes, and, where plans are compared, what the other one has and the notes changes fall on. */
+/**
+ * The chords of a row over their notes, and, where plans are compared, what the other one has and the notes changes
+ * fall on.
+ */
 export function RowChords({
   row,
   places,

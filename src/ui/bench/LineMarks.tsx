@@ -36,7 +36,10 @@ export function RowLines({ row, places, measured }: { row: RowOf; places: readon
   ));
 }
 
-/** Steps from a note to where the key's plain third would lie; 0 where it is that third, or where the line goes its own way. */
+/**
+ * Steps from a note to where the key's plain third would lie; 0 where it is that third, or where the line goes its
+ * own way.
+ */
 function stepsToThird(note: HarmonyNote, line: HarmonyLine, place: Place): number {
   if (!note.melody || !note.pitch || line.own[note.bar]) return 0;
   const third = scaleStep(note.melody, line.side === "below" ? -2 : 2, place.key);
@@ -44,8 +47,8 @@ function stepsToThird(note: HarmonyNote, line: HarmonyLine, place: Place): numbe
 }
 
 /**
- * Marks on a line's staff: a peg at notes the teacher has settled, interval numbers under the notes, and a hollow ring where the plain
- * third would lie.
+ * Marks on a line's staff: a peg at notes the teacher has settled, interval numbers under the notes, and a hollow
+ * ring where the plain third would lie.
  */
 const LineMarks = memo(function LineMarks({ notes, line, staff: id, places, measured }: Props) {
   const numbers = useBench((s) => s.numbers);

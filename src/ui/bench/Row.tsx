@@ -21,7 +21,10 @@ type Props = { row: RowOf; sheet: Sheet; width: number; drawings: Record<string,
 /** Height a row is given before it is drawn, by the number of its staves. Pixels. */
 const HEIGHT = { first: 96, more: 64, lane: 40 };
 
-/** One phrase: its name and what it repeats, the chords over their notes, the staves. Drawn anew only when its own music changes. */
+/**
+ * One phrase: its name and what it repeats, the chords over their notes, the staves. Drawn anew only when its own
+ * music changes.
+ */
 export const Row = memo(function Row({ row, sheet, width, drawings, inView }: Props) {
   const section = useRef<HTMLDivElement>(null);
   const { lens } = useLens();
@@ -171,7 +174,9 @@ function useChosenMark(holder: React.RefObject<HTMLDivElement | null>, own: Shee
   }, [selection, svg, holder, bench, own]);
 }
 
-/** A click on a note of a line looks at it; in the tune lens, on a note of the tune; anywhere else it goes to the bar. */
+/**
+ * A click on a note of a line looks at it; in the tune lens, on a note of the tune; anywhere else it goes to the bar.
+ */
 function useClick(
   holder: React.RefObject<HTMLDivElement | null>,
   measured: Measured | null,

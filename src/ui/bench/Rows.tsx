@@ -13,7 +13,9 @@ import { useLens } from "./useLens";
 const STACKED = 768;
 const COOKIE_AGE = 60 * 60 * 24 * 365;
 
-/** The width of a row's music: what the server laid out for, until it is measured; then remembered for the next page. */
+/**
+ * The width of a row's music: what the server laid out for, until it is measured; then remembered for the next page.
+ */
 function useRowWidth(usual: number) {
   const box = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(usual);
@@ -34,8 +36,8 @@ function useRowWidth(usual: number) {
 }
 
 /**
- * Draws the rows in view as soon as there is something new to see in them, while React is still at work on the rest. Gives
- * the set that rows in view put themselves into, by their first bar.
+ * Draws the rows in view as soon as there is something new to see in them, while React is still at work on the rest.
+ * Gives the set that rows in view put themselves into, by their first bar.
  */
 function useDrawnAhead(width: number, lens: Lens, shown: string): Set<number> {
   const bench = useBenchStore();

@@ -9,7 +9,10 @@ import { useLens } from "./useLens";
 /** Percent of the written tempo that one press changes. */
 const TEMPO_STEP = 5;
 
-/** The keys of the bench. What a key means is asked of the store when it is pressed, so that none of this makes anything render. */
+/**
+ * The keys of the bench. What a key means is asked of the store when it is pressed, so that none of this makes
+ * anything render.
+ */
 export function useBenchKeys(): void {
   const bench = useBenchStore();
   const { lens, setLens } = useLens();

@@ -12,7 +12,10 @@ const asked = new Map<string, Promise<Drawing>>();
 
 const nameOf = (key: string, width: number) => `${key} ${width}`;
 
-/** Asks for a row's drawing, once. It may be asked for ahead of the page's own rendering, to be there when that is done. */
+/**
+ * Asks for a row's drawing, once. It may be asked for ahead of the page's own rendering, to be there when that is
+ * done.
+ */
 export function drawAhead(sheet: Sheet, width: number, key = drawingKey(sheet)): Promise<Drawing> {
   const name = nameOf(key, width);
   const found = kept.get(name);
@@ -26,8 +29,8 @@ export function drawAhead(sheet: Sheet, width: number, key = drawingKey(sheet)):
 const STRETCH = 3;
 
 /**
- * The drawing of a row: the server's, one kept, or one made now while the row is near the screen. Until a new one is there the old
- * one stays.
+ * The drawing of a row: the server's, one kept, or one made now while the row is near the screen. Until a new one is
+ * there the old one stays.
  */
 export function useDrawn(
   sheet: Sheet,
@@ -40,7 +43,7 @@ export function useDrawn(
   const fits = own && Math.abs(own.width - width) <= STRETCH ? own : undefined;
   const ready = kept.get(nameOf(key, width)) ?? fits;
   const [drawn, setDrawn] = useState(ready ?? own);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: `key` stands for `sheet`, which is new at every change of any row
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `key` stands for `sheet`, which is new at every change
   useEffect(() => {
     if (ready) return setDrawn(ready);
     if (!near) return;

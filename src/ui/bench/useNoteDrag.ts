@@ -16,8 +16,8 @@ const moveMark = (mark: Element | null, text: string) => {
 };
 
 /**
- * Drags a note of the tune, or of a line in the harmony lens, by whole steps of the staff; let go to take. Notes of other staves
- * stay.
+ * Drags a note of the tune, or of a line in the harmony lens, by whole steps of the staff; let go to take. Notes of
+ * other staves stay.
  */
 export function useNoteDrag(holder: RefObject<HTMLDivElement | null>, measured: Measured | null, lens: string) {
   const bench = useBenchStore();

@@ -4,7 +4,9 @@ import { deriveWork } from "../../workers/derive";
 import { startEngraver } from "../../workers/engrave";
 import { useBenchStore } from "./state";
 
-/** Once the page stands, the workers are started in a quiet moment, so that the first edit is as quick as the others. */
+/**
+ * Once the page stands, the workers are started in a quiet moment, so that the first edit is as quick as the others.
+ */
 export function useWarmUp(): void {
   const bench = useBenchStore();
   useEffect(() => {

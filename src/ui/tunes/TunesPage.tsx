@@ -8,6 +8,7 @@ import { putAside } from "../../server/actions";
 import { answered } from "../answered";
 import type { Listed } from "../../server/collection";
 import { ThemeSwitch } from "../ThemeSwitch";
+import { counted } from "../signs";
 import { addressOf } from "./address";
 import { Filters, type Shelves } from "./Filters";
 import { IntakeBox } from "./IntakeBox";
@@ -59,7 +60,7 @@ export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
             <Heading as="h1" fontSize="26px" fontWeight="600">
               Tunes
             </Heading>
-            <Text color="quiet">{filtered ? `${found} of ${all}` : all === 1 ? "1 tune" : `${all} tunes`}</Text>
+            <Text color="quiet">{filtered ? `${found} of ${all}` : counted(all, "tune")}</Text>
           </Flex>
           {all > 0 && <Filters asked={asked} shelves={shelves} filtered={filtered} />}
           {aside.length > 0 && (
@@ -73,12 +74,13 @@ export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
               </Button>
             </Flex>
           )}
-          {all === 0 ? (
+          {all === 0 && (
             <Text color="quiet" maxW="46ch" py="6">
               Nothing here yet. Paste a tune in the box beside this, or press “Try an example” there, and it appears in
               this list ready to be worked on.
             </Text>
-          ) : found === 0 ? (
+          )}
+          {all > 0 && found === 0 && (
             <Text color="quiet" py="6">
               No tune fits{asked.find ? ` “${asked.find}”` : ""}.{" "}
               <Link href="/">
@@ -87,9 +89,8 @@ export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
                 </Text>
               </Link>
             </Text>
-          ) : (
-            <TunesTable tunes={tunes} asked={asked} narrow={open} tags={shelves.tags} onAside={setAside} />
           )}
+          {found > 0 && <TunesTable tunes={tunes} asked={asked} narrow={open} tags={shelves.tags} onAside={setAside} />}
           {tunes.length < found && (
             <Box mt="4">
               <Link href={addressOf(asked, tunes.length + 50)} scroll={false}>

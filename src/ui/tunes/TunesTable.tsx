@@ -69,6 +69,7 @@ export function TunesTable({
   const live = tunes.filter((t) => chosen.has(t.id)).map((t) => t.id);
   const columns = COLUMNS.filter((c) => !narrow || !c.wide);
   const sort = asked.sort ?? "title";
+  const way = asked.down ? "descending" : "ascending";
   const toggle = (id: number) =>
     setChosen((old) => {
       const next = new Set(old);
@@ -128,7 +129,7 @@ export function TunesTable({
                   color="quiet"
                   fontWeight="500"
                   fontSize="13px"
-                  aria-sort={c.sort === sort ? (asked.down ? "descending" : "ascending") : undefined}
+                  aria-sort={c.sort === sort ? way : undefined}
                 >
                   {head(c.head, c.sort)}
                 </Table.ColumnHeader>

@@ -1,6 +1,7 @@
 "use client";
 import { Box } from "@chakra-ui/react";
-import { inKey, type Key, pitchName, spell } from "../../core/theory";
+import { className, inKey, type Key, pitchName, spell } from "../../core/theory";
+import { signed } from "../signs";
 
 const LOWEST = 55;
 const HIGHEST = 88;
@@ -43,7 +44,7 @@ export function Keyboard({ onNote, musicKey }: { onNote: (noteNumber: number) =>
             fontSize="12px"
             overflow="hidden"
           >
-            {own ? pitch.step + (pitch.alter > 0 ? "♯" : pitch.alter < 0 ? "♭" : "") : ""}
+            {own ? signed(className(pitch)) : ""}
           </Box>
         );
       })}

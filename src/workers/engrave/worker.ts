@@ -7,7 +7,10 @@ import address from "./address.json";
 type Create = (module: { wasm: Promise<Response> }) => Promise<unknown>;
 const at = (path: string) => new URL(path, self.location.origin).href;
 
-/** The engraver is loaded by address, past the bundler; its WebAssembly is compiled while it arrives, and kept compiled by the browser. */
+/**
+ * The engraver is loaded by address, past the bundler; its WebAssembly is compiled while it arrives, and kept
+ * compiled by the browser.
+ */
 const verovio = (async () => {
   const wasm = fetch(at(address.wasm));
   const { default: create } = (await import(/* turbopackIgnore: true */ at(address.script))) as { default: Create };

@@ -1,4 +1,7 @@
-/** A sound of our bank: its place in the source bank, the General MIDI program it answers to here, and the keys it plays. */
+/**
+ * A sound of our bank: its place in the source bank, the General MIDI program it answers to here, and the keys it
+ * plays.
+ */
 export type Preset = { name: string; bank: number; program: number; as: number; keys: readonly [number, number] };
 
 /**

@@ -4,7 +4,9 @@ import { type Impression, impressions } from "./impression";
 import { buildOf, ROLES, SPOTS, STARTS, TABLE_OF } from "./labels";
 import type { Segment } from "../segments";
 
-/** What the model hears at one beat: shares of its time by degree, in semitones above the tonic, and where it stands. */
+/**
+ * What the model hears at one beat: shares of its time by degree, in semitones above the tonic, and where it stands.
+ */
 export type Beat = {
   /** By degree (12) and stress (downbeat, beat, off): length as a share of half a bar. */
   own: Float64Array;
@@ -46,7 +48,8 @@ export function beatsOf(cut: readonly Segment[], keys: readonly Key[], starts: R
       const from = Math.max(note.timed.at, segment.place.at + segment.at);
       const weight = strength(segment.place, from);
       const share = (note.beats * beatOf(segment, beat)) / half;
-      own[degree * 3 + (weight === 3 ? 0 : weight > 0 ? 1 : 2)]! += share;
+      const stress = weight > 0 ? 1 : 2;
+      own[degree * 3 + (weight === 3 ? 0 : stress)]! += share;
       roles[ROLES.indexOf(note.outside) * 12 + degree]! += share;
     }
     return {
@@ -100,13 +103,9 @@ function spotOf(cut: readonly Segment[], i: number, starts: ReadonlySet<number>)
   const ahead = barsTo(cut, i, (s) => s.phraseEnd);
   if (starts.has(place.index) && at === 0)
     return cut[i - 1]?.place.strain === place.strain ? name("phrase start") : name("opening");
-  return ahead === 0
-    ? name("close")
-    : ahead === 1
-      ? name(at === 0 ? "before the close" : "later before the close")
-      : ahead === 2
-        ? name("half close")
-        : name("inside");
+  if (ahead === 0) return name("close");
+  if (ahead === 1) return name(at === 0 ? "before the close" : "later before the close");
+  return name(ahead === 2 ? "half close" : "inside");
 }
 
 /** Full bars from a beat to the next that passes a test, up to three. */

@@ -3,7 +3,10 @@ import type { Beat } from "./features";
 import { ROLES, SPOTS } from "./labels";
 
 const CLOSING = SPOTS.indexOf("close");
-/** How much of a stressed note counts towards the chords players put under it, by stress; and one that leads off the downbeat. */
+/**
+ * How much of a stressed note counts towards the chords players put under it, by stress; and one that leads off the
+ * downbeat.
+ */
 const STRESS = { down: 2, on: 1.5, off: 1 };
 const LEAD_OFF = 0.6;
 

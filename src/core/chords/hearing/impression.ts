@@ -114,7 +114,8 @@ function bare(segment: Segment, tonic: number, leaps: ReadonlyMap<unknown, numbe
     const from = Math.max(note.timed.at, start);
     const stress = strength(segment.place, from);
     const leap = leaps.get(note.timed.event) ?? 0;
-    list(stress === 3 ? "downbeat" : stress > 0 ? "beat" : "off the beat")[degree]! += note.beats;
+    const weaker = stress > 0 ? "beat" : "off the beat";
+    list(stress === 3 ? "downbeat" : weaker)[degree]! += note.beats;
     list(note.outside)[degree]! += note.beats;
     if (note.timed.at < start) list("held in")[degree]! += note.beats;
     if (note.timed.event.ticks >= segment.ticks) list("long")[degree]! += note.beats;
@@ -143,7 +144,8 @@ function leapsOf(cut: readonly Segment[]): Map<unknown, number> {
   return new Map(
     line.map(([event, here], i) => {
       const sides = [line[i - 1], line[i + 1]].flatMap((side) => (side ? [Math.abs(side[1] - here) > 2] : []));
-      return [event, sides.length > 0 && sides.every(Boolean) ? 2 : sides.some(Boolean) ? 1 : 0];
+      const one = sides.some(Boolean) ? 1 : 0;
+      return [event, sides.length > 0 && sides.every(Boolean) ? 2 : one];
     }),
   );
 }
@@ -164,8 +166,8 @@ function runsOf<T>(list: readonly T[], by: (item: T) => unknown): Run[] {
 type Standing = { start: number; spot: number; build: number; table: number };
 
 /**
- * Everything the network takes in, beat by beat. `standing` says where each stands, `starts` are the first bars of phrases
- * (indexes).
+ * Everything the network takes in, beat by beat. `standing` says where each stands, `starts` are the first bars of
+ * phrases (indexes).
  */
 export function impressions(
   cut: readonly Segment[],

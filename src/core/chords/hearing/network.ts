@@ -13,8 +13,8 @@ const OUTPUTS = 2;
 export const ROW = FIRST + OUTPUTS;
 
 /**
- * A network of two layers that hears a beat from the root of one chord, the same from every root: inputs (rotated to the root)
- * to FIRST rectified units, those to SECOND rectified units, those to two outputs. Shapes:
+ * A network of two layers that hears a beat from the root of one chord, the same from every root: inputs (rotated to
+ * the root) to FIRST rectified units, those to SECOND rectified units, those to two outputs. Shapes:
  */
 export type Network = {
   /** INPUTS x ROW. */
@@ -47,7 +47,10 @@ const OUTPUT_BIASES = outputRow(SECOND);
 /** Weights are kept as whole thousandths. */
 const GRAIN = 1000;
 
-/** Gives every root that the fit never met the mean bias of those it did: notes are heard from there without habit for or against. */
+/**
+ * Gives every root that the fit never met the mean bias of those it did: notes are heard from there without habit for
+ * or against.
+ */
 function lent({ root, ...rest }: Network): Network {
   const full = root.slice();
   for (let table = 0; table < TABLES; table++) {
@@ -74,7 +77,10 @@ export const grained = (network: Network): Record<keyof Network, number[]> =>
     ]),
   ) as Record<keyof Network, number[]>;
 
-/** Where the weights of an input begin, heard from a root: inputs come in twelves, one for each semitone above the tonic. */
+/**
+ * Where the weights of an input begin, heard from a root: inputs come in twelves, one for each semitone above the
+ * tonic.
+ */
 export const inputRow = (input: number, root: number): number => {
   const semitone = input % 12;
   return (input - semitone + ((semitone - root + 12) % 12)) * ROW;

@@ -61,10 +61,11 @@ export function readAbcTune(cutting: Cutting): { tune: Tune; remarks: Remark[] }
     try {
       return run();
     } catch (error) {
-      throw new FormatError(
-        `The music could not be read (${error instanceof Error ? error.message : "unknown reason"}). Check the signs on this tune's lines.`,
-        { line: cutting.line + keyLine, column: 1 },
-      );
+      const why = error instanceof Error ? error.message : "unknown reason";
+      throw new FormatError(`The music could not be read (${why}). Check the signs on this tune's lines.`, {
+        line: cutting.line + keyLine,
+        column: 1,
+      });
     }
   };
   guarded(() => parser.parse(header + text, {}, 0));
@@ -127,8 +128,9 @@ function headerFields(text: string): Map<string, string[]> {
   return fields;
 }
 
-const GOOD_KEY =
-  /^([A-G]|HP\b|none\b|[\^_=][_^]?[a-g]|(clef|treble|alto|tenor|bass|perc|middle|m=|octave|transpose|score|staff|stafflines|cue|style|shift)\b)/i;
+/** What may stand in a K: field besides a tonic, by the ABC standard: clefs and their settings. */
+const SETTINGS = "clef treble alto tenor bass perc middle m= octave transpose score staff stafflines cue style shift";
+const GOOD_KEY = new RegExp(`^([A-G]|HP\\b|none\\b|[\\^_=][_^]?[a-g]|(${SETTINGS.replaceAll(" ", "|")})\\b)`, "i");
 
 /** The one field that nothing can be guessed for when it is wrong. */
 function checkKey(text: string, first: number) {
@@ -146,14 +148,12 @@ function checkKey(text: string, first: number) {
   }
 }
 
-const plain = (value: unknown): string =>
-  typeof value === "string"
-    ? value
-    : Array.isArray(value)
-      ? value.map(plain).join("")
-      : value && typeof value === "object" && "text" in value
-        ? plain(value.text)
-        : "";
+/** The words of whatever the parser makes of text: a string, pieces of one, or an object that holds it. */
+function plain(value: unknown): string {
+  if (typeof value === "string") return value;
+  if (Array.isArray(value)) return value.map(plain).join("");
+  return value && typeof value === "object" && "text" in value ? plain(value.text) : "";
+}
 
 /** Turns the parser's lines into strains and bars. Small state, one pass. */
 class Builder {
@@ -315,12 +315,11 @@ class Builder {
     if (ticks < 1) return;
     const pitches = (element.pitches ?? []).slice(0, 8).map((p) => this.pitch(p.pitch, p.accidental));
     const event: Event = { ticks, pitches };
-    if (this.tuplet)
-      event.tuplet = {
-        actual: this.tuplet.actual,
-        normal: this.tuplet.normal,
-        place: element.startTriplet ? "first" : element.endTriplet ? "last" : "inner",
-      };
+    if (this.tuplet) {
+      const { actual, normal } = this.tuplet;
+      const later = element.endTriplet ? "last" : "inner";
+      event.tuplet = { actual, normal, place: element.startTriplet ? "first" : later };
+    }
     this.dress(event, element);
     this.tied = new Map();
     if (element.pitches?.some((p) => p.startTie)) {

@@ -68,7 +68,8 @@ export function tidy(text: string, line: number): { text: string; remarks: Remar
     }
     if (!body)
       return drop(
-        "This line is not a field and was left out. Header lines start with a letter and a colon, such as T: for the title.",
+        "This line is not a field and was left out. " +
+          "Header lines start with a letter and a colon, such as T: for the title.",
       );
     if (isProse(raw))
       return drop("This line reads as words, not notes, and was left out. Put N: before it to keep it as a remark.");

@@ -118,12 +118,10 @@ function body(
   const writers = sheet.staves.map((staff, i) => new VoiceWriter(sheet, staff, key, unit, i === 0));
   const lines: string[] = [];
   if (writers.length > 1) {
-    sheet.staves.forEach(
-      (staff, i) =>
-        void lines.push(
-          `V:${i + 1} name="${oneLine(staff.name).replaceAll('"', "'")}"${staff.clef === "treble" ? "" : ` clef=${staff.clef}`}`,
-        ),
-    );
+    sheet.staves.forEach(({ name, clef }, i) => {
+      const signed = clef === "treble" ? "" : ` clef=${clef}`;
+      lines.push(`V:${i + 1} name="${oneLine(name).replaceAll('"', "'")}"${signed}`);
+    });
   }
   for (let i = 0; i < sheet.places.length; ) {
     const label = labels.get(i);
@@ -242,14 +240,13 @@ class VoiceWriter {
       ...(event.marks ?? []).filter((m) => !short.includes(m)).map((m) => `!${NAME_OF.get(m)}!`),
       ...short.map((m) => SHORT_SIGNS[m]),
     ].join("");
-    const grace = event.grace
-      ? `{${event.graceSlash ? "/" : ""}${event.grace.map((g) => this.pitch(g.pitches[0] as Pitch, false) + length(g.ticks, QUARTER / 2)).join("")}}`
-      : "";
+    const graces = event.grace?.map((g) => this.pitch(g.pitches[0] as Pitch, false) + length(g.ticks, QUARTER / 2));
+    const grace = graces ? `{${event.graceSlash ? "/" : ""}${graces.join("")}}` : "";
     const slurs = event.slurs ?? { open: 0, close: 0 };
     const written = tuplet ? (event.ticks * tuplet.actual) / tuplet.normal : event.ticks;
     const sound = event.pitches.map((p) => this.pitch(p, true));
-    const body =
-      sound.length === 0 ? (event.invisible ? "x" : "z") : sound.length === 1 ? sound[0] : `[${sound.join("")}]`;
+    const rest = event.invisible ? "x" : "z";
+    const body = sound.length > 1 ? `[${sound.join("")}]` : (sound[0] ?? rest);
     this.tied = new Set(event.tie ? event.pitches.map((p) => `${p.step}${p.octave}:${p.alter}`) : []);
     return (
       open +

@@ -63,7 +63,8 @@ export function readChordPro(text: string): SongSheet {
   });
   if (chords.length === 0)
     throw new FormatError(
-      "No chord stands in this song sheet. Write chords in square brackets before the syllable they fall on, such as [G]Down by the [D]quay.",
+      "No chord stands in this song sheet. Write chords in square brackets before the syllable they fall on, " +
+        "such as [G]Down by the [D]quay.",
       { line: 1, column: 1 },
     );
   return { title, letters, chords, remarks };

@@ -56,7 +56,10 @@ export function writeChordPro({ tune, places, chords, lines }: ChordProRequest):
 function chordProKey(tune: Tune): string {
   const { tonic, mode } = tune.key;
   const minor = ["minor", "dorian", "phrygian", "locrian"].includes(mode);
-  return `${tonic}${minor ? "m" : ""}${mode === "major" || mode === "minor" ? "" : `}\n{comment: ${keyName(tune.key)}, ${Math.abs(signature(tune.key))} ${signature(tune.key) < 0 ? "flats" : "sharps"}`}`;
+  const name = `${tonic}${minor ? "m" : ""}`;
+  if (mode === "major" || mode === "minor") return name;
+  const signs = signature(tune.key);
+  return `${name}}\n{comment: ${keyName(tune.key)}, ${Math.abs(signs)} ${signs < 0 ? "flats" : "sharps"}`;
 }
 
 /** A row of bars as one line of a verse. */

@@ -1,7 +1,7 @@
 import { type MidiData, parseMidi } from "midi-file";
 import { type Bar, barTicks, type Event, laidTune, type Metre, QUARTER, type Tempo, Tune } from "../../score";
 import { type Key, MODE_FIFTHS, fifthsName, type Pitch, spell } from "../../theory";
-import { FormatError, type Remark } from "../problem";
+import { FormatError, firstIssue, type Remark } from "../problem";
 import { strainsOf } from "../strains";
 import { type Grid, quantise, type Raw } from "./quantise";
 
@@ -84,10 +84,7 @@ export function readMidi(bytes: Uint8Array, { track, grid = "auto", key }: MidiO
   };
   const checked = Tune.safeParse(tune);
   if (!checked.success)
-    throw new FormatError(
-      `Something in this file is out of bounds (${checked.error.issues[0]?.path.join(".")}: ${checked.error.issues[0]?.message}).`,
-      START,
-    );
+    throw new FormatError(`Something in this file is out of bounds (${firstIssue(checked.error)}).`, START);
   return {
     tune: laidTune(checked.data),
     remarks,

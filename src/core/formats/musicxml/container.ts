@@ -19,7 +19,8 @@ export function scoreInContainer(bytes: Uint8Array): string {
       claimed += originalSize;
       if (claimed > LARGEST || (originalSize > 1_000_000 && originalSize > size * TIGHTEST)) {
         throw new FormatError(
-          "This container unfolds to far more than a score holds, so it was not opened. Save the score as plain .musicxml.",
+          "This container unfolds to far more than a score holds, so it was not opened. " +
+            "Save the score as plain .musicxml.",
           START,
         );
       }
@@ -29,10 +30,8 @@ export function scoreInContainer(bytes: Uint8Array): string {
       return unzipSync(bytes, { filter });
     } catch (error) {
       if (error instanceof FormatError) throw error;
-      throw new FormatError(
-        `This is not a sound compressed score (${error instanceof Error ? error.message : "broken file"}). Save it again.`,
-        START,
-      );
+      const why = error instanceof Error ? error.message : "broken file";
+      throw new FormatError(`This is not a sound compressed score (${why}). Save it again.`, START);
     }
   };
   const meta = open((name) => name === "META-INF/container.xml")["META-INF/container.xml"];

@@ -49,10 +49,10 @@ export function readDocument(source: string): Node {
   checkDepth(text, spotAt);
   const valid = XMLValidator.validate(text, { allowBooleanAttributes: true });
   if (valid !== true)
-    throw new FormatError(
-      `The XML is broken here: ${valid.err.msg.replace(/\s+/g, " ").slice(0, 200)} Save the file again, or mend this line.`,
-      { line: valid.err.line, column: valid.err.col ?? 1 },
-    );
+    throw new FormatError(`The XML is broken here: ${saidBy(valid.err)} Save the file again, or mend this line.`, {
+      line: valid.err.line,
+      column: valid.err.col ?? 1,
+    });
   let roots: Node[];
   try {
     roots = (parser.parse(text) as Raw[]).flatMap(nodeOf);
@@ -106,3 +106,6 @@ export function numberOf(node: Node | undefined, name: string): number | undefin
   const value = Number(text);
   return text !== "" && Number.isFinite(value) ? value : undefined;
 }
+
+/** What the parser says is wrong, on one line and no longer than a message should be. */
+const saidBy = ({ msg }: { msg: string }): string => msg.replace(/\s+/g, " ").slice(0, 200);

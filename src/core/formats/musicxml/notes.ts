@@ -139,7 +139,10 @@ export class NoteWriter {
     return inner ? el("notations", {}, inner) : undefined;
   }
 
-  /** How a note is played: on tablature its string and fret, on a staff its finger; and the stroke, on the first of several. */
+  /**
+   * How a note is played: on tablature its string and fret, on a staff its finger; and the stroke, on the first of
+   * several.
+   */
   private technical({ technique }: Event, n: number): string {
     const own = technique?.notes?.[n];
     const { direction } = technique?.stroke ?? {};

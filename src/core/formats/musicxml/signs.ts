@@ -24,7 +24,10 @@ export function timeXml(metre: Metre, shown = true): string {
 
 const CLEFS = { treble: ["G", 2], alto: ["C", 3], bass: ["F", 4] } as const;
 
-/** The clef of a staff, or the lines of its tablature with their tuning, and how far it sounds from where it is written. */
+/**
+ * The clef of a staff, or the lines of its tablature with their tuning, and how far it sounds from where it is
+ * written.
+ */
 export function clefXml({ clef, tab, transposition = 0 }: Staff, drawn: boolean): string {
   if (tab) {
     // The engraver turns five lines over when the lowest says its tuning; files keep it.

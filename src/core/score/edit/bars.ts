@@ -13,7 +13,10 @@ function flat(bars: readonly Bar[]) {
   });
 }
 
-/** Bars laid out anew in the given lengths (the last repeats), notes over a line tied; chords and changes keep their time. */
+/**
+ * Bars laid out anew in the given lengths (the last repeats), notes over a line tied; chords and changes keep their
+ * time.
+ */
 function laidOut(bars: readonly Bar[], lengths: readonly number[]): Bar[] {
   const chords = flat(bars).flatMap(({ at, bar }) => bar.chords.map((c) => ({ ...c, at: c.at + at })));
   const changes = flat(bars).flatMap(({ at, bar }) => bar.changes.map((c) => ({ ...c, at: c.at + at })));
@@ -140,7 +143,7 @@ export function joinBars(tune: Tune, bar: number): Edited {
   return {
     tune: withStrain(tune, here.strain, (s) => ({
       ...s,
-      bars: s.bars.flatMap((b, i) => (i === here.index ? [joined] : i === here.index + 1 ? [] : [b])),
+      bars: s.bars.toSpliced(here.index, 2, joined),
     })),
   };
 }

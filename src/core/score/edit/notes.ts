@@ -1,5 +1,6 @@
 import { alterIn, type Key, midi, naturalAt, type Pitch, scaleStep, spell } from "../../theory";
 import { type Event, type Mark, MARKS, type Tune } from "../model";
+import { tupletPlace } from "../lay";
 import { places } from "../time";
 import { type Edited, refused, type Spot, withBar } from "./place";
 
@@ -70,7 +71,7 @@ export function toggleTriplet(tune: Tune, spot: Spot): Edited {
             (i): Event => ({
               ticks: event.ticks / 3,
               pitches: event.pitches,
-              tuplet: { actual: 3, normal: 2, place: i === 0 ? "first" : i === 2 ? "last" : "inner" },
+              tuplet: { actual: 3, normal: 2, place: tupletPlace(i, 3) },
               ...(i === 0 && event.marks ? { marks: event.marks } : {}),
             }),
           )

@@ -42,11 +42,9 @@ export function setEnding(tune: Tune, bar: number, pass: number | undefined): Ed
 export function renameStrain(tune: Tune, bar: number, label: string): Edited {
   const at = whereIs(tune, bar);
   const name = label.replace(/\s+/g, " ").trim().slice(0, 80);
-  return !at
-    ? refused("There is no strain there any more.")
-    : !name
-      ? refused("A strain needs a name, such as A or Intro.")
-      : { tune: withStrain(tune, at.strain, (s) => ({ ...s, label: name, named: true })) };
+  if (!at) return refused("There is no strain there any more.");
+  if (!name) return refused("A strain needs a name, such as A or Intro.");
+  return { tune: withStrain(tune, at.strain, (s) => ({ ...s, label: name, named: true })) };
 }
 
 const relabelled = (strains: readonly Strain[]): Strain[] => {
@@ -65,16 +63,8 @@ export function toggleStrain(tune: Tune, bar: number): Edited {
   if (at.index === 0) {
     const before = tune.strains[at.strain - 1];
     if (!before) return refused("The first strain has none before it to join.");
-    return {
-      tune: {
-        ...tune,
-        strains: relabelled(
-          tune.strains.flatMap((s, i) =>
-            i === at.strain - 1 ? [{ ...s, bars: [...s.bars, ...own.bars] }] : i === at.strain ? [] : [s],
-          ),
-        ),
-      },
-    };
+    const joined = { ...before, bars: [...before.bars, ...own.bars] };
+    return { tune: { ...tune, strains: relabelled(tune.strains.toSpliced(at.strain - 1, 2, joined)) } };
   }
   const { named: _, ...plain } = own;
   return {
@@ -102,18 +92,19 @@ export function addStrain(tune: Tune, kind: "Intro" | "Vamp" | "Tag", count: num
   const from = places(tune);
   const full = from.filter((p) => !p.pickup && p.offset === 0).slice(-Math.max(1, Math.min(16, count)));
   if (full.length === 0) return refused("There are no full bars to take it from.");
+  const close = kind === "Tag" ? "final" : "double";
   const bars = full.map(
     ({ bar, ticks }, i): Bar => ({
       events: kind === "Vamp" ? [{ ticks, pitches: [] }] : bar.events.map(({ lyrics: _, ...e }) => e),
       chords: kind === "Vamp" ? [] : bar.chords,
       changes: [],
-      barline: i === full.length - 1 ? (kind === "Tag" ? "final" : "double") : "single",
+      barline: i === full.length - 1 ? close : "single",
       ...(kind === "Vamp" && i === full.length - 1 ? { repeatEnd: 2, barline: "final" as const } : {}),
       ...(kind === "Vamp" && i === 0 ? { repeatStart: true } : {}),
     }),
   );
   const strain: Strain = { label: kind, named: true, bars };
-  const at = kind === "Tag" ? tune.strains.length : kind === "Intro" ? 0 : before;
+  const at = { Tag: tune.strains.length, Intro: 0, Vamp: before }[kind];
   return { tune: { ...tune, strains: [...tune.strains.slice(0, at), strain, ...tune.strains.slice(at)] } };
 }
 

@@ -6,7 +6,7 @@ import type { PlannedChord } from "../../../core/chords";
 import { beatsWords, beatTicks, type Place } from "../../../core/score";
 import { chordWords, nameChord, parseChord } from "../../../core/theory";
 import { KeyButton } from "../../controls/buttons";
-import { counted, listed, signed } from "../../signs";
+import { listed, signed } from "../../signs";
 import { chosenChord, useBench } from "../state";
 import { useChordNames } from "../useChordNames";
 import { Block, ChoiceBar, Key, PanelHead, Tile } from "./parts";
@@ -201,7 +201,7 @@ function LikeBars({ chord }: { chord: PlannedChord }) {
   if (like.length === 0) return null;
   const chords = like.map((p) => plan.chords.findLast((c) => c.bar === p.index && c.at <= chord.at)?.symbol);
   const one = like.length === 1;
-  const bars = `${counted(like.length, "Bar", "Bars").replace(/^\d+ /, "")} ${listed(like.map((p) => String(p.number)))}`;
+  const bars = `${one ? "Bar" : "Bars"} ${listed(like.map((p) => String(p.number)))}`;
   const agree = chords.every((s) => s === chord.symbol);
   const same = one ? "gets the same chord" : "get the same chord";
   const other = `${one ? "has" : "have"} ${[...new Set(chords)].join(", ")} here`;

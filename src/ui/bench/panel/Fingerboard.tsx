@@ -11,6 +11,12 @@ const TOP = 34;
 
 const radius = (ticks: number, most: number) => 6.5 + 6 * Math.sqrt(ticks / most);
 const above = (s: StringUse, note: number) => note - midi(s.open);
+/** Open strings are hollow; a low second finger is madder, all other fingers woad. */
+function fillOf(place: number, low: boolean): string {
+  if (place === 0) return "var(--chakra-colors-fleece)";
+  return low ? "var(--chakra-colors-madder)" : "var(--chakra-colors-woad)";
+}
+const notesOn = (s: StringUse) => s.notes.map((n) => `${pitchName(n.pitch)} ${n.count} times`).join(", ");
 
 /**
  * The tune's notes where the hand finds them: strings side by side, a spot for every note, as large as it sounds long.
@@ -22,12 +28,7 @@ export function Fingerboard({ on, lie }: { on: Instrument; lie: Lie }) {
   const height = TOP + (deepest + 0.8) * ROW;
   const x = (i: number) => ((i + 0.5) * WIDTH) / on.strings.length;
   const y = (semitones: number) => TOP + semitones * ROW;
-  const words = lie.strings
-    .map(
-      (s) =>
-        `${className(s.open)} string: ${s.notes.length ? s.notes.map((n) => `${pitchName(n.pitch)} ${n.count} times`).join(", ") : "free"}`,
-    )
-    .join("; ");
+  const words = lie.strings.map((s) => `${className(s.open)} string: ${notesOn(s) || "free"}`).join("; ");
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${height}`}
@@ -79,13 +80,7 @@ export function Fingerboard({ on, lie }: { on: Instrument; lie: Lie }) {
                   cx={x(i)}
                   cy={y(place)}
                   r={r}
-                  fill={
-                    place === 0
-                      ? "var(--chakra-colors-fleece)"
-                      : second && n.low
-                        ? "var(--chakra-colors-madder)"
-                        : "var(--chakra-colors-woad)"
-                  }
+                  fill={fillOf(place, second && n.low)}
                   stroke="var(--chakra-colors-woad)"
                   strokeWidth={place === 0 ? 2 : 0}
                 />

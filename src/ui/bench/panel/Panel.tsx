@@ -13,7 +13,9 @@ import { TunePanel } from "./TunePanel";
 
 const NARROW = "@media (max-width: 1100px)";
 
-/** The side panel: why this is so, or, with nothing chosen, what is worth looking at. Under 1100 pixels it folds away. */
+/**
+ * The side panel: why this is so, or, with nothing chosen, what is worth looking at. Under 1100 pixels it folds away.
+ */
 export function Panel() {
   const { lens } = useLens();
   const away = useBench((s) => s.folded || (!s.selection && lens !== "Parts" && lens !== "Tune"));

@@ -28,7 +28,10 @@ function useTally(id: number) {
   return { tally, problem, keep: ask };
 }
 
-/** Third or fourth? The bar is heard with each; choose the one that fits, then see why. Results are kept with the tune. */
+/**
+ * Third or fourth? The bar is heard with each; choose the one that fits, then see why. Results are kept with the
+ * tune.
+ */
 export function ThirdOrFourthPanel() {
   const id = useBench((s) => s.id);
   const line = useBench((s) => s.derived.lines[0]);

@@ -1,6 +1,6 @@
 "use client";
-// The bench's one store: the work and what follows from it, what is looked at, what sounds, what is compared. Components take what they
-// need by selector; nothing renders for what it does not show.
+// The bench's one store: the work and what follows from it, what is looked at, what sounds, what is compared.
+// Components take what they need by selector; nothing renders for what it does not show.
 import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
 import { createStore, type StoreApi, useStore } from "zustand";
 import type { Derived } from "../../../core/ensemble";

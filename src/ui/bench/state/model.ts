@@ -19,7 +19,10 @@ export type Loop = { from: number; to: number } | null;
 export const PAGES = ["Say", "Hands", "Note", "Form", "Past"] as const;
 export type PageName = (typeof PAGES)[number];
 
-/** The work on one tune: what is derived from it, and every way to change it. Changes show at once and are saved in order. */
+/**
+ * The work on one tune: what is derived from it, and every way to change it. Changes show at once and are saved in
+ * order.
+ */
 export type WorkSlice = Loaded & {
   derived: Derived;
   problem: string;
