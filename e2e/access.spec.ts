@@ -1,5 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
+import { ready, steady } from "./helpers";
 
 /** What a machine can find wrong by WCAG 2.2 A and AA, in one line each. */
 async function findings(page: Page): Promise<string[]> {
@@ -22,10 +23,10 @@ for (const colorScheme of ["light", "dark"] as const) {
     test("the bench has nothing against it, in every lens", async ({ page }) => {
       await page.goto("/");
       await page.getByRole("link", { name: "Herring at the Quay" }).click();
-      await expect(page.locator("#rows").getByRole("button").first()).toBeVisible();
+      await ready(page);
       for (const lens of ["Tune", "Chords", "Harmony", "Parts"]) {
         await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: lens }).click();
-        await page.waitForTimeout(300);
+        await steady(() => page.locator("#rows").innerHTML());
         expect(await findings(page), lens).toEqual([]);
       }
       await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Chords" }).click();

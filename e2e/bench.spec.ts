@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { chordNames, lane, open } from "./helpers";
+import { chordNames, lane, open, ready, steady } from "./helpers";
 
 test("chords stand over the notes they start with", async ({ page }) => {
   await open(page, "Herring at the Quay");
@@ -29,6 +29,7 @@ test("a chord says why; another one locks, re-derives, survives a restart, and i
   await expect(lane(page).nth(1)).toHaveAttribute("aria-label", "E minor, locked");
   await saved;
   await page.reload();
+  await ready(page);
   await expect(lane(page).nth(1)).toHaveAttribute("aria-label", "E minor, locked");
   await page.keyboard.press("Control+z");
   await expect(lane(page).nth(1)).toHaveAttribute("aria-label", before[1]!);
@@ -73,8 +74,7 @@ test("three schools give three lines, and a note says its reason", async ({ page
         return page.getByRole("radio", { name: new RegExp(`^${school}`) }).isChecked();
       })
       .toBe(true);
-    await page.waitForTimeout(400);
-    lines.add(await second());
+    lines.add(await steady(second));
   }
   expect(lines.size).toBeGreaterThanOrEqual(3);
   const head = await page.locator('[data-id="moving.1.0"] .notehead').boundingBox();

@@ -1,4 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
+import { ready } from "./helpers";
 
 /** A fresh tune on the tune lens. */
 async function fresh(page: Page, title: string, music: string) {
@@ -7,6 +8,7 @@ async function fresh(page: Page, title: string, music: string) {
   await page.getByLabel("ABC text").fill(`X:1\nT:${title}\nM:4/4\nL:1/8\nK:D\n${music}\n`);
   await page.getByRole("button", { name: "Read it" }).click();
   await expect(page.getByRole("heading", { name: title })).toBeVisible();
+  await ready(page);
   await page.keyboard.press("t");
   await expect(page.locator("[data-engraving] .note").first()).toBeVisible();
 }
@@ -75,6 +77,7 @@ test("bars, strains, key and tempo are set, and a version is named and brought b
 
 test("says key, form and hands; names notes in any spelling; moves the tune", async ({ page }) => {
   await page.goto("/tune/2?lens=Tune");
+  await ready(page);
   await expect(panel(page).getByText(/E dorian, that is E minor with C sharp/)).toBeVisible();
   await expect(panel(page).getByText(/A part twice, B part twice/)).toBeVisible();
   await panel(page).getByRole("button", { name: "Hands" }).click();

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { open as openBench, undoAll, why } from "./helpers";
+import { open as openBench, ready, steady, undoAll, why } from "./helpers";
 
 const open = (page: Page, title: string) => openBench(page, title, "Harmony");
 const heads = (page: Page) =>
@@ -18,9 +18,8 @@ test("all nine schools are drawn, each with a line of its own", async ({ page })
         .getByText((await radio.getAttribute("value"))!, { exact: true })
         .click();
       await expect.poll(() => heads(page)).not.toBe(before);
-      await page.waitForTimeout(300);
     }
-    seen.add(await heads(page));
+    seen.add(await steady(() => heads(page)));
   }
   expect(seen.size).toBe(9);
   await undoAll(page);
@@ -90,6 +89,7 @@ test("the ear trainer asks, says why, and keeps the result with the tune", async
   await expect(why(page).getByRole("status")).toContainText("is in the chord of");
   await expect(why(page).getByText(/of 1 right on this tune/)).toBeVisible();
   await page.reload();
+  await ready(page);
   await why(page).getByRole("button", { name: "third or fourth?" }).click();
   await expect(why(page).getByText(/of 1 right on this tune/)).toBeVisible();
 });

@@ -5,9 +5,29 @@ export async function open(page: Page, title: string, lens = "Chords"): Promise<
   await page.goto("/");
   await page.getByRole("link", { name: title }).click();
   await expect(page.getByRole("heading", { name: title })).toBeVisible();
+  await ready(page);
   await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: lens }).click();
   await expect(page.locator("[data-engraving] svg").nth(1)).toBeVisible();
   await expect(page.locator("#rows").getByRole("button").first()).toBeVisible();
+}
+
+/** Waits until the bench answers to hands: its music is there before that. */
+export const ready = (page: Page) => expect(page.locator("#rows[data-ready]")).toBeVisible();
+
+/** What is read once it no longer changes: twice the same, a moment apart. */
+export async function steady<T>(read: () => Promise<T>): Promise<T> {
+  let last: T | undefined;
+  await expect
+    .poll(
+      async () => {
+        const before = last;
+        last = await read();
+        return before !== undefined && before === last;
+      },
+      { intervals: [200] },
+    )
+    .toBe(true);
+  return last as T;
 }
 
 /** The chords over the rows, and the side panel. */
@@ -18,8 +38,10 @@ export const chordNames = (page: Page) => lane(page).evaluateAll((all) => all.ma
 /** Takes back everything done to the tune, so that the next test finds it as it was. */
 export async function undoAll(page: Page): Promise<void> {
   const undo = page.getByRole("button", { name: "Undo" });
+  const head = () => page.locator("#rows").getAttribute("data-head");
   while (await undo.isEnabled()) {
+    const before = await steady(head);
     await undo.click();
-    await page.waitForTimeout(150);
+    await expect.poll(head).not.toBe(before);
   }
 }

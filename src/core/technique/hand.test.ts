@@ -11,6 +11,12 @@ const named = (name: string) => {
 };
 const at = (name: string, pitch: string) => firstPosition(named(name), midi(parsePitch(pitch)));
 
+/** The sign of a finger moved out of its usual place. */
+function slid({ low, high }: { low?: boolean | undefined; high?: boolean | undefined }): "L" | "H" | "" {
+  if (low) return "L";
+  return high ? "H" : "";
+}
+
 describe("fingers in first position", () => {
   test.each([
     ["fiddle", "A4", { string: 2, finger: 0, low: false }],
@@ -51,7 +57,7 @@ describe("fingers in first position", () => {
     for (const on of [FIDDLE, named("viola"), named("cello")])
       for (let above = 0; above < 7; above++) {
         const place = placeAbove(on, above);
-        if (place) expect(semitonesOf(on, place.finger, `${place.low ? "L" : ""}${place.high ? "H" : ""}`)).toBe(above);
+        if (place) expect(semitonesOf(on, place.finger, slid(place))).toBe(above);
       }
   });
   it("holds for every note: the string and the distance above it give the note back, and no open string is passed over", () => {

@@ -1,6 +1,6 @@
 "use client";
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { Suspense } from "react";
+import { Suspense, useEffect, useState } from "react";
 import type { Derived } from "../../core/ensemble";
 import type { Loaded } from "../../server/collection";
 import type { Drawing } from "../../engraving";
@@ -37,6 +37,10 @@ export function Bench({ loaded, derived, drawings, width }: Props) {
 function Page({ drawings, width }: Pick<Props, "drawings" | "width">) {
   useBenchKeys();
   useWarmUp();
+  // The page stands before it can be worked with; it says when, and which saved state it shows.
+  const head = useBench((s) => s.head);
+  const [ready, setReady] = useState(false);
+  useEffect(() => setReady(true), []);
   return (
     <Flex direction="column" h="100dvh" overflow="hidden">
       <TopLine />
@@ -49,6 +53,8 @@ function Page({ drawings, width }: Pick<Props, "drawings" | "width">) {
           overflowY="auto"
           px="20px"
           id="rows"
+          data-ready={ready ? "" : undefined}
+          data-head={head}
           tabIndex={-1}
           aria-label="The tune, phrase by phrase"
         >

@@ -96,7 +96,7 @@ const WeaveCell = memo(function WeaveCell({ cell, first, chosen, outside, number
     "data-closes": flag(cell.closes),
     "data-ending": flag(cell.ending),
     "data-outside": flag(outside),
-    "data-chosen": flag(chosen),
+    "data-here": flag(chosen),
     style: { backgroundColor: `var(--chakra-colors-${colourOf(cell).replace(/Pale$/, "-pale")})` },
   };
   const words = numbered && (
