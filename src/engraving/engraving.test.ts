@@ -2,7 +2,9 @@ import { pathToFileURL } from "node:url";
 import { VerovioToolkit } from "verovio/esm";
 import { beforeAll, describe, expect, it } from "vitest";
 import { derive, newWork, sheetOf } from "../core/ensemble";
-import { slice } from "../core/score";
+import { instrument } from "../core/instruments";
+import { melodyStaff, places, type Sheet, slice, tuneSheet } from "../core/score";
+import { tabStaff } from "../core/technique";
 import { tuneOf } from "../testing/abc";
 import { drawPages, drawRow } from "./draw";
 
@@ -60,5 +62,24 @@ describe("paper", () => {
     const alone = drawPages(verovio, sheetOf(work, derived, "first"), systems);
     expect(alone.pages.join("")).not.toContain("First sounds");
     expect(count(alone.pages.join(""), / class="measure/g)).toBe(all.places.length);
+  });
+});
+
+describe("tablature", () => {
+  const lute = { on: instrument("mountain dulcimer")! };
+  const tune = tuneOf("D2E2 F2G2|A2B2 c2d2|");
+  const staff = tabStaff(melodyStaff(places(tune)), lute.on);
+  const sheet: Sheet = { ...tuneSheet(tune, places(tune)), staves: [staff], chords: [] };
+  it("has a line for each course, the frets the instrument has, half frets by their plus, and no stems' clef", () => {
+    const { svg, log, measured } = drawRow(verovio, sheet, 600);
+    expect(log).toBe("");
+    const [first] = measured.staves;
+    expect(first!.notes).toHaveLength(4);
+    const frets = [...svg.matchAll(/data-id="melody-tab[^>]*>.*?<text[^>]*>(?:<tspan[^>]*>)*([0-9+]+)</g)].map(
+      (m) => m[1],
+    );
+    const played = staff.bars.flat().map((e) => e.technique?.notes?.[0]?.fret);
+    expect(frets).toEqual(played);
+    expect(played).toContain("6+");
   });
 });

@@ -2,5 +2,5 @@
 // in tests.
 export { type Drawing, drawPages, drawRow } from "./draw";
 export { drawingKey } from "./key";
-export { type Measured, measured, noteAt } from "./measure";
+export { type Measured, noteAt } from "./measure";
 export { Recent } from "./recent";

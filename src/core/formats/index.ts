@@ -6,5 +6,4 @@ export * from "./problem";
 export * from "./midi";
 export * from "./musicxml";
 export * from "./name";
-export { strainsOf } from "./strains";
 export { decodeText } from "./text";

@@ -10,7 +10,7 @@ export {
   schoolNamed,
   THIRDS,
 } from "./schools";
-export { chordAt } from "./slots";
 export { harmonyStaff } from "./staff";
+export { stepsToThird } from "./plainThird";
 export { type ThirdOrFourth, thirdOrFourth } from "./thirdOrFourth";
 export { type Fault, rootBass, together, type Voice } from "./together";

@@ -79,6 +79,3 @@ export const slice = (sheet: Sheet, from: number, to: number): Sheet => ({
 
 /** A rest that fills so many ticks. */
 export const rest = (ticks: number): Event => ({ ticks, pitches: [] });
-
-/** A plain note. */
-export const note = (pitch: Pitch, ticks: number): Event => ({ ticks, pitches: [pitch] });

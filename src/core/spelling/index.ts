@@ -1,5 +1,4 @@
-// Spelling: notes in the words of a class. In: a tune, or what someone typed. Out: names under notes, tunes from typed
-// notes, tunes in other keys.
+// Spelling: notes in the words of a class. In: a tune. Out: names under its notes, and the tune in
+// other keys.
 export * from "./names";
 export * from "./transpose";
-export * from "./typed";

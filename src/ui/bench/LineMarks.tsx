@@ -1,9 +1,8 @@
 "use client";
 import { Box } from "@chakra-ui/react";
 import { memo, useMemo } from "react";
-import type { HarmonyLine, HarmonyNote } from "../../core/harmony";
+import { type HarmonyLine, type HarmonyNote, stepsToThird } from "../../core/harmony";
 import type { Place } from "../../core/score";
-import { diatonic, scaleStep } from "../../core/theory";
 import type { Measured } from "../../engraving";
 import css from "./lane.module.css";
 import { partOfLine, type RowOf } from "./layout";
@@ -34,16 +33,6 @@ export function RowLines({ row, places, measured }: { row: RowOf; places: readon
   return marked.map(({ line, staff, notes }) => (
     <LineMarks key={line.id} notes={notes} line={line} staff={staff} places={places} measured={measured} />
   ));
-}
-
-/**
- * Steps from a note to where the key's plain third would lie; 0 where it is that third, or where the line goes its
- * own way.
- */
-function stepsToThird(note: HarmonyNote, line: HarmonyLine, place: Place): number {
-  if (!note.melody || !note.pitch || line.own[note.bar]) return 0;
-  const third = scaleStep(note.melody, line.side === "below" ? -2 : 2, place.key);
-  return diatonic(third) - diatonic(note.pitch);
 }
 
 /**

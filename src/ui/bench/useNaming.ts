@@ -9,4 +9,3 @@ export function useNaming() {
   const [spelling, setSpelling] = useQueryState("names", parseAsStringLiteral(SPELLINGS));
   return { on: instrument(name) ?? FIDDLE, spelling, setInstrument, setSpelling };
 }
-export type NamingState = ReturnType<typeof useNaming>;

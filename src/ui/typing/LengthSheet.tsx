@@ -1,7 +1,8 @@
 "use client";
 import { Box, Flex, Text } from "@chakra-ui/react";
 import type { Instrument } from "../../core/instruments";
-import { stringName, type TypedSpelling } from "../../core/spelling";
+import { stringName } from "../../core/spelling";
+import type { TypedSpelling } from "../../core/typing";
 
 /** How lengths and bars are written, the same in every spelling. */
 export const LENGTHS: readonly (readonly [string, string])[] = [

@@ -1,7 +1,7 @@
 "use client";
 import { Box } from "@chakra-ui/react";
 import { forwardRef, useRef } from "react";
-import type { TypedProblem } from "../../core/spelling";
+import type { TypedProblem } from "../../core/typing";
 
 type Props = { text: string; problems: readonly TypedProblem[]; onText: (text: string) => void; placeholder: string };
 

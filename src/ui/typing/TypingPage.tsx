@@ -7,7 +7,7 @@ import { useDeferredValue, useMemo, useRef, useState } from "react";
 import { analyse } from "../../core/analysis";
 import { type Instrument, INSTRUMENTS } from "../../core/instruments";
 import { type Metre, metreName, QUARTER, type Tune } from "../../core/score";
-import { readTyped, tokenFor, TYPED, type TypedSetting, type TypedSpelling } from "../../core/spelling";
+import { readTyped, tokenFor, TYPED, type TypedSetting, type TypedSpelling } from "../../core/typing";
 import { type Key, Mode } from "../../core/theory";
 import { addTune } from "../../server/actions";
 import { answered, wordsOf } from "../answered";

@@ -1,3 +1,3 @@
 export { BookCutter, type Cutting, cutBook } from "./book";
-export { type ReadTune, readAbc, readAbcTune } from "./read";
+export { readAbc, readAbcTune } from "./read";
 export { sheetAbc, tuneAbc } from "./write";

@@ -1,2 +1,2 @@
-export { lettersOf, readChordPro, type SongSheet, type SungChord } from "./read";
-export { type ChordProRequest, writeChordPro } from "./write";
+export { lettersOf, readChordPro, type SongSheet } from "./read";
+export { writeChordPro } from "./write";

@@ -1,3 +1,3 @@
-export { type MidiOptions, type MidiTrack, readMidi, type ReadMidi } from "./read";
+export { type MidiTrack, readMidi } from "./read";
 export { type Grid, GRIDS } from "./quantise";
 export { performanceMidi } from "./write";

@@ -1,3 +1,3 @@
 export { scoreInContainer } from "./container";
-export { readMusicXml, type ReadXml, type XmlPart } from "./read";
+export { readMusicXml, type XmlPart } from "./read";
 export { sheetMusicXml } from "./write";

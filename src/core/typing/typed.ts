@@ -26,7 +26,7 @@ import {
   STEPS,
   type Step,
 } from "../theory";
-import { stringName, SYLLABLES } from "./names";
+import { stringName, SYLLABLES } from "../spelling";
 
 /** Spellings in which notes can be typed. */
 export const TYPED = ["letters", "string and finger", "syllables", "frets"] as const;
