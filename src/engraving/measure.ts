@@ -11,6 +11,8 @@ type StaffPlace = {
   staff: string;
   top: number;
   bottom: number;
+  /** The lowest of its lines, heads and stems. */
+  lowest: number;
   notes: { event: number; x: number }[];
   /** Height of each event's head. */
   heads: ReadonlyMap<number, number>;
@@ -51,7 +53,7 @@ const ID = /data-id="(?<id>[^"]*\.[^"]*)"/;
 const CLASS = /(?:^| )class="(?<name>[\w-]+)/;
 
 type Line = { left: number; right: number; y: number };
-type Staff = { lines: Line[]; heads: Map<string, { x: number; y: number }> };
+type Staff = { lines: Line[]; heads: Map<string, { x: number; y: number }>; stems: number[] };
 type Bar = { index: number; staves: Staff[] };
 
 /** The bars of a drawing with their staves' lines and heads, in the drawing's own units. */
@@ -66,11 +68,12 @@ function read(svg: string): Bar[] {
       const name = CLASS.exec(piece.group)?.groups?.name ?? "";
       const id = ID.exec(piece.group)?.groups?.id ?? "";
       if (name === "measure") bars.push({ index: Number(id.split(".").pop()), staves: [] });
-      if (name === "staff") bars[bars.length - 1]?.staves.push({ lines: [], heads: new Map() });
+      if (name === "staff") bars[bars.length - 1]?.staves.push({ lines: [], heads: new Map(), stems: [] });
       if (!piece.empty) open.push({ name, id });
     } else if (piece.x1 !== undefined) {
       if (inside("staff") && piece.y1 === piece.y2)
         staff()?.lines.push({ left: Number(piece.x1), right: Number(piece.x2), y: Number(piece.y1) });
+      else if (inside("stem")) staff()?.stems.push(Number(piece.y1), Number(piece.y2));
     } else {
       const owner = open.findLast((g) => g.id && !g.id.startsWith("m."));
       const heads = staff()?.heads;
@@ -104,11 +107,13 @@ export function measured(svg: string, width: number, lines: readonly string[]): 
   const staves = found.flatMap(({ index, staves: own }) =>
     own.map((staff, i): StaffPlace => {
       const heads = [...staff.heads].map(([id, at]) => ({ event: Number(id.split(".").pop()), ...at }));
+      const ys = staff.lines.map((l) => l.y);
       return {
         bar: index,
         staff: lines[i] ?? "",
-        top: y(Math.min(...staff.lines.map((l) => l.y))),
-        bottom: y(Math.max(...staff.lines.map((l) => l.y))),
+        top: y(Math.min(...ys)),
+        bottom: y(Math.max(...ys)),
+        lowest: y(Math.max(...ys, ...staff.stems, ...heads.map((h) => h.y))),
         notes: heads.map((h) => ({ event: h.event, x: x(h.x) })),
         heads: new Map(heads.map((h) => [h.event, y(h.y)])),
       };

@@ -43,7 +43,7 @@ const LineMarks = memo(function LineMarks({ notes, line, staff: id, places, meas
   const numbers = useBench((s) => s.numbers);
   const ghost = useBench((s) => s.ghost);
   const own = measured.staves.filter((s) => s.staff === id);
-  const lowest = Math.max(...own.flatMap((s) => [s.bottom, ...s.heads.values()]));
+  const lowest = Math.max(...own.map((s) => s.lowest));
   return notes.map((note) => {
     const staff = own.find((s) => s.bar === note.bar);
     const place = places.find((p) => p.index === note.bar);

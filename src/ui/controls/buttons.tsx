@@ -3,7 +3,7 @@ import { chakra, defineRecipe } from "@chakra-ui/react";
 
 const type = { defaultProps: { type: "button" as const } };
 const SIZES = {
-  xs: { height: "30px", paddingInline: "9px", fontSize: "13px" },
+  xs: { height: "30px", paddingInline: "8px", fontSize: "12px" },
   sm: { height: "34px", paddingInline: "12px", fontSize: "14px" },
   md: { height: "40px", paddingInline: "16px", fontSize: "15px" },
 };
@@ -26,7 +26,7 @@ const line = defineRecipe({
     borderColor: "cord",
     color: "ink",
     bg: "transparent",
-    _hover: { bg: "linen" },
+    "&:hover:not([aria-pressed=true])": { bg: "linen" },
     "&[aria-pressed=true]": { bg: "block", color: "onBlock", borderColor: "ink" },
   },
   variants: { size: SIZES, even: { true: { flex: "1" } } },

@@ -10,17 +10,27 @@ export function startDeriver(): Remote<Deriver> {
   return remote;
 }
 
+/** Time the tune has to be drawn before chords and lines are made for it. Milliseconds. */
+const DRAWN_FIRST = 50;
+
 let known: Partial<Derived> = {};
+let tune: Work["tune"] | undefined;
+let asked = 0;
+
 /**
- * Everything that follows from a work; what follows from its tune alone is told as soon as it is there. What did not
+ * Everything that follows from a work. Where the tune is another one, what follows from it alone is told as soon as it
+ * is there, and the rest is made once that is drawn, unless something newer has been asked meanwhile. What did not
  * change keeps its identity; answers come in the order of the questions.
  */
 export async function deriveWork(work: Work, onTune: (tune: DerivedTune) => void): Promise<Derived> {
+  const own = ++asked;
   const deriver = startDeriver();
-  const [tune, whole] = [deriver.tune(work), deriver.whole(work)];
-  const early = await tune;
-  known = { ...known, ...early };
-  if (early.analysis) onTune(known as DerivedTune);
-  known = { ...known, ...(await whole) };
+  if (work.tune !== tune) {
+    tune = work.tune;
+    known = { ...known, ...(await deriver.tune(work)) };
+    onTune(known as DerivedTune);
+    await new Promise((done) => setTimeout(done, DRAWN_FIRST));
+  }
+  if (own === asked) known = { ...known, ...(await deriver.whole(work)) };
   return known as Derived;
 }

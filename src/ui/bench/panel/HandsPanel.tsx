@@ -85,6 +85,7 @@ function Naming() {
   return (
     <Flex gap="8px" mb="10px">
       <Picker
+        width="118px"
         label="Instrument"
         of={INSTRUMENTS.map((i) => i.name)}
         now={on.name}
