@@ -1,6 +1,6 @@
 import { describe, expect, it, test } from "vitest";
 import { midi } from "../theory";
-import { INSTRUMENTS, instrument } from ".";
+import { INSTRUMENTS, Instrument, instrument, tuned } from ".";
 
 const named = (name: string) => {
   const found = instrument(name);
@@ -33,5 +33,47 @@ describe("the catalogue", () => {
         name,
       ).toEqual([7, 7, 7]);
     }
+  });
+});
+
+describe("an instrument as data", () => {
+  const fiddle = named("fiddle");
+  test.each([
+    ["a range that runs down", { lowest: fiddle.highest, highest: fiddle.lowest }],
+    ["strings without a hand", { hand: undefined }],
+    ["frets on a hand that has none", { frets: [{ label: "0", semitones: 0 }] }],
+    ["a transposition that is not whole octaves", { transposition: 5 }],
+    ["a program General MIDI does not have", { program: 128 }],
+    ["a clef nobody writes", { clef: "soprano" }],
+  ])("is refused with %s", (_, change) => {
+    expect(Instrument.safeParse(fiddle).success).toBe(true);
+    expect(Instrument.safeParse({ ...fiddle, ...change }).success).toBe(false);
+  });
+  it("has the strings of the tuning that is asked for, its usual one without asking, none that it does not know", () => {
+    for (const own of INSTRUMENTS) {
+      expect(tuned(own, null)).toEqual(own);
+      expect(tuned(own, "no such tuning")).toBeUndefined();
+      for (const { name, strings } of own.tunings) expect(tuned(own, name)?.strings).toEqual(strings);
+    }
+  });
+  it("sounds where it is written, but for guitar and banjo an octave down and the whistle an octave up", () => {
+    const moved = INSTRUMENTS.filter((i) => i.transposition !== 0).map((i) => [i.name, i.transposition]);
+    expect(moved).toEqual([
+      ["guitar", -12],
+      ["banjo", -12],
+      ["whistle", 12],
+    ]);
+  });
+  it("knows the banjo's short string: the fret it begins at, above all the others", () => {
+    const { strings } = named("banjo");
+    const short = strings.filter((s) => s.shortFrom !== undefined);
+    expect(short).toHaveLength(1);
+    expect(short[0]!.shortFrom).toBe(5);
+    expect(midi(short[0]!.open)).toBe(Math.max(...strings.map((s) => midi(s.open))));
+  });
+  it("counts the dulcimer's frets as its players do, half frets with a plus", () => {
+    const labels = named("mountain dulcimer").frets!.map((f) => f.label);
+    expect(labels.slice(0, 3)).toEqual(["0", "1", "2"]);
+    expect(labels).toContain("6+");
   });
 });

@@ -18,7 +18,7 @@ export * from "./model";
 type Bench = StoreApi<BenchState>;
 
 /** The store of one tune's bench. Long notes start silent: they are there to be played to. */
-const benchOf = (loaded: Loaded, derived: Derived): Bench =>
+export const benchOf = (loaded: Loaded, derived: Derived): Bench =>
   createStore<BenchState>()((set, get) => ({
     ...workSlice(loaded, derived, set, get),
     ...viewSlice(set, get),

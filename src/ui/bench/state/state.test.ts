@@ -1,0 +1,123 @@
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { changeLine, type Derived, makeDeriver, newWork, type Work } from "../../../core/ensemble";
+import { moveStep } from "../../../core/score";
+import { tuneOf } from "../../../testing/abc";
+import type { BenchState } from ".";
+
+const saved: { step: string; work: Work }[] = [];
+let refuse = "";
+vi.mock("../../../server/actions", () => ({
+  saveStep: async ({ step, work }: { step: string; work: Work }) => {
+    if (refuse) return { ok: false, problem: refuse };
+    saved.push({ step, work });
+    return { ok: true, value: saved.length + 1 };
+  },
+  travelStep: async () => ({
+    ok: true,
+    value: { id: 1, head: 1, work: start, canUndo: false, canRedo: true, step: "Brought in" },
+  }),
+}));
+const deriver = makeDeriver();
+vi.mock("../../../workers/derive", () => ({
+  deriveWork: async (work: Work, onTune: (tune: Pick<Derived, "analysis" | "weave">) => void) => {
+    onTune(deriver.tune(work));
+    await Promise.resolve();
+    return deriver.whole(work);
+  },
+  startDeriver: () => ({ rivalLine: async () => null, rivalPlan: async () => null }),
+}));
+const { benchOf } = await import(".");
+
+const start = newWork(tuneOf("|:A2|d2fd Adfd|e2ge Bege|d2fd Adfa|gfed B2:|"));
+let bench: ReturnType<typeof benchOf>;
+const now = (): BenchState => bench.getState();
+/** Lets everything that is on its way arrive. */
+const settled = () => new Promise((done) => setTimeout(done, 20));
+
+beforeEach(() => {
+  saved.length = 0;
+  refuse = "";
+  bench = benchOf(
+    { id: 1, head: 1, work: start, canUndo: false, canRedo: false, step: "Brought in" },
+    deriver.whole(start),
+  );
+});
+
+describe("the bench's store", () => {
+  it("shows a change at once, derives it, and saves it with its words", async () => {
+    const line = start.lines[0]!.id;
+    now().change("Harmony by Thirds", (w) => changeLine(w, line, { school: "Thirds" }));
+    expect([now().work.lines[0]!.school, now().canUndo, now().step]).toEqual(["Thirds", true, "Harmony by Thirds"]);
+    await settled();
+    expect(now().derived.lines[0]!.school).toBe("Thirds");
+    expect(saved.map((s) => s.step)).toEqual(["Harmony by Thirds"]);
+    expect(now().head).toBe(2);
+  });
+  it("saves nothing where nothing changed", async () => {
+    now().change("Nothing", (w) => ({ ...w }));
+    await settled();
+    expect(saved).toEqual([]);
+    expect(now().canUndo).toBe(false);
+  });
+  it("draws the new tune before its chords are there", async () => {
+    const seen: Derived[] = [];
+    bench.setState({ ahead: (derived) => void seen.push(derived) });
+    const { plan } = now().derived;
+    expect(now().edit("Note moved up", (tune) => moveStep(tune, { bar: 1, event: 0 }, 1))).toBeUndefined();
+    await settled();
+    const moved = (d: Derived) => d.analysis.places[1]!.bar.events[0]!.pitches[0]!.step;
+    expect(seen.map(moved)).toEqual(["E", "E"]);
+    expect(seen[0]!.plan).toBe(plan);
+    expect(now().derived.plan).not.toBe(plan);
+  });
+  it("says why an edit cannot be, and saves nothing", async () => {
+    expect(now().edit("Nowhere", (tune) => moveStep(tune, { bar: 99, event: 0 }, 1))).toMatch(/\.$/);
+    await settled();
+    expect(saved).toEqual([]);
+  });
+  it("keeps what was done on the page when it could not be saved, and says so", async () => {
+    refuse = "The disk is full.";
+    now().change("Style Colour", (w) => ({ ...w, style: "Colour" }));
+    await settled();
+    expect([now().problem, now().work.style]).toEqual(["Not saved: The disk is full.", "Colour"]);
+    refuse = "";
+    now().change("Style Modal", (w) => ({ ...w, style: "Modal" }));
+    await settled();
+    expect(now().problem).toBe("");
+  });
+  it("goes back to what the collection says there was", async () => {
+    now().change("Style Colour", (w) => ({ ...w, style: "Colour" }));
+    now().travel("undo");
+    await settled();
+    expect([now().work, now().canRedo, now().derived]).toEqual([start, true, deriver.whole(start)]);
+  });
+  it("goes to the bar of what is chosen, and lets go of a loop", () => {
+    now().pick(1, false);
+    now().pick(3, true);
+    expect(now().loop).toEqual({ from: 1, to: 3 });
+    const index = now().derived.plan.chords.findIndex((c) => c.bar === 2);
+    now().select({ kind: "chord", index });
+    expect([now().bar, now().loop]).toEqual([2, null]);
+  });
+  it("locks the chosen chord, frees it again, and copies nothing where nothing is like it", async () => {
+    const index = now().derived.plan.chords.findIndex((c) => c.bar === 2);
+    const { symbol } = now().derived.plan.chords[index]!;
+    now().select({ kind: "chord", index });
+    now().toggleChordLock();
+    await settled();
+    expect(now().derived.plan.chords[index]).toMatchObject({ symbol, locked: true });
+    now().toggleChordLock();
+    await settled();
+    expect(now().work.locks).toEqual([]);
+    now().copyPhrase();
+    expect(now().chordRefused).toMatch(/^No other phrase/);
+    expect(now().writeChord("H#7")).toBe(false);
+    expect(now().chordRefused).not.toBe("");
+  });
+  it("long notes are silent until they are asked for", () => {
+    expect([...now().muted]).toEqual(["first"]);
+    now().mute("first");
+    now().mute("melody");
+    expect([...now().muted]).toEqual(["melody"]);
+  });
+});
