@@ -71,7 +71,7 @@ describe("architecture", () => {
     const uses = new Map(
       files.map((file) => {
         const name = relative(SRC, file);
-        const own = local.filter((i) => i.file === name && !i.type);
+        const own = local.filter((i) => i.file === name);
         return [name, own.flatMap((i) => found(i.path) ?? [])];
       }),
     );

@@ -7,8 +7,8 @@ import { type LockWish, readLock } from "./locks";
 const names = (list: readonly { name: string }[]) => list.map((item) => item.name).join(", ");
 
 export const USAGE = `Usage: symphonos VERB [OPTION...] FILE...
-Works through ABC, MusicXML (.musicxml, .xml, .mxl) and MIDI files, folders of them, or standard input (-), one JSON line
-per tune.
+Works through ABC, MusicXML (.musicxml, .xml, .mxl) and MIDI files, folders of them, or standard input (-), one JSON
+line per tune.
 
   analyse [--infer-key] [--infer-type]      key, dance type, metre, form, phrases, inventory
   chords [--style NAME] [--infer] [--lock PLACE=CHORD]...

@@ -1,6 +1,6 @@
 import { music } from "../analysis";
 import type { LocalCost, Problem, Solution } from "../search";
-import type { Candidate } from "./costs";
+import type { Candidate } from "./candidate";
 import type { Segment } from "./segments";
 import { TASTE } from "./taste";
 

@@ -1,18 +1,8 @@
 import type { LocalCost, MoveCost, MoveLimit } from "../search";
 import { chord, fifthsName, fifthsOf, type Key, scale, semitoneOf } from "../theory";
-import type { Candidate } from "./costs";
+import type { Candidate, Dress } from "./candidate";
 import type { Added } from "./model";
 import type { Segment } from "./segments";
-
-/** A chord with something added: its symbol, the plain triad it stands for, and the root it wants to fall to. */
-export type Dress = {
-  symbol: string;
-  plain: string;
-  what: Added["what"];
-  wants?: number;
-  /** Which way a walking bass goes through it. */
-  way?: 1 | -1;
-};
 
 /** Points for additions, set by taste: the annotations do not tell. Above 0 is against, below 0 for. */
 const POINTS = {

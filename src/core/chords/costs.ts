@@ -1,6 +1,7 @@
 import type { LocalCost, MoveCost } from "../search";
 import { type Chord, chord as chordOf, chordNoteName, degreeOf, type Key, parseClass, semitoneOf } from "../theory";
-import { type Dress, dressCost, dressMove } from "./colour";
+import type { Candidate, Dress } from "./candidate";
+import { dressCost, dressMove } from "./colour";
 import {
   type Beat,
   type Block,
@@ -17,21 +18,6 @@ import {
 import type { NoteRole } from "./model";
 import type { Heard, Segment } from "./segments";
 import { TASTE } from "./taste";
-
-/**
- * A state of the search: a chord, the model's label for it in the key it is heard in, and whether the style allows it,
- * and what it wears.
- */
-export type Candidate = {
-  chord: Chord;
-  degree: number;
-  label: number;
-  /** Pitch classes of its root and of its bass. */
-  root: number;
-  bass: number;
-  allowed: boolean;
-  dress?: Dress;
-};
 
 /** The model knows major and minor thirds; a chord without a third is heard as the scale would fill it. */
 export const candidate = (chord: Chord, key: Key, allowed: boolean): Candidate => {

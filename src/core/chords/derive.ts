@@ -2,7 +2,8 @@ import type { Phrase } from "../analysis";
 import { beatTicks, type Place, strength } from "../score";
 import { costsAt, priceOf, type Solution, solve, isConflict, solved } from "../search";
 import { chord, className, type Key, roman } from "../theory";
-import { type Candidate, candidate, localCosts, moveCosts, roleOf } from "./costs";
+import type { Candidate } from "./candidate";
+import { candidate, localCosts, moveCosts, roleOf } from "./costs";
 import { reasonFor } from "./explain";
 import type { ChordLock, ChordPlan, NoteRole, PlannedChord } from "./model";
 import {

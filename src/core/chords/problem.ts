@@ -1,14 +1,14 @@
-import type { LocalLimit, Problem } from "../search";
+import type { Place } from "../score";
+import { type LocalLimit, type Problem, solved } from "../search";
 import { chord, type Key, parseChord } from "../theory";
 import { agreement, unlike } from "./alike";
-import { augmented, type Dress, dressLimit, wardrobe, wearable } from "./colour";
-import { type Candidate, candidate, dressed, localCosts, moveCosts } from "./costs";
+import type { Candidate, Dress } from "./candidate";
+import { augmented, dressLimit, wardrobe, wearable } from "./colour";
+import { candidate, dressed, localCosts, moveCosts } from "./costs";
 import { type Beat, beatsOf, moveId } from "./hearing";
 import type { ChordLock } from "./model";
-import { solved } from "../search";
 import { type Segment, segments } from "./segments";
 import { outsiders, type Style } from "./styles";
-import type { Place } from "../score";
 
 /** The bars, phrases and keys that chords are planned over. */
 export type Ground = {

@@ -8,29 +8,13 @@ import {
   midi,
   parseClass,
   type Pitch,
-  pitchName,
   scale,
   scaleStep,
   semitoneOf,
 } from "../theory";
+import type { Choice } from "./choice";
 import { isKept } from "./promises";
-import type { Offer } from "./schools";
 import type { Slot } from "./slots";
-
-/** A note the line could take, with its MIDI number and its place on the staff. A rest has no pitch. */
-export type Choice = Offer & { pitch: Pitch | null; number: number; place: number; chromatic: boolean };
-export const REST: Choice = {
-  pitch: null,
-  number: 0,
-  place: 0,
-  interval: 0,
-  fits: false,
-  chordNote: -1,
-  open: false,
-  tonic: false,
-  fifth: false,
-  chromatic: false,
-};
 
 /** Intervals a line that goes with the melody may use, counted inclusively. */
 const INTERVALS = [3, 4, 6, 5, 8, 10, 1];
@@ -39,8 +23,6 @@ const FAR = 24;
 const OCTAVES = [1, 2, 3, 4, 5, 6, 7];
 
 export const holds = (chord: Chord | null, pitch: Pitch) => chord?.classes.includes(midi(pitch) % 12) === true;
-
-export const choiceName = ({ pitch }: Pick<Choice, "pitch">): string => (pitch ? pitchName(pitch) : "rest");
 
 /** Notes that keep every promise over a slot. */
 export function choices(slot: Slot, on: Instrument): Choice[] {

@@ -1,5 +1,5 @@
 import type { Place } from "../score";
-import type { Choice } from "./choices";
+import type { Choice } from "./choice";
 import type { Slot } from "./slots";
 
 /**

@@ -1,5 +1,5 @@
 import { type Place, type Timed, timeline } from "../score";
-import { type Choice, choiceName } from "./choices";
+import { type Choice, choiceName } from "./choice";
 import type { HarmonyLock, HarmonyNote } from "./model";
 import type { School } from "./schools";
 import type { Slot } from "./slots";

@@ -1,7 +1,7 @@
 import type { Instrument } from "../instruments";
 import type { LocalLimit, MoveLimit } from "../search";
 import { midi } from "../theory";
-import type { Choice } from "./choices";
+import type { Choice } from "./choice";
 import type { Slot, Under } from "./slots";
 
 /**

@@ -1,6 +1,7 @@
 import type { Instrument } from "../instruments";
 import { degreeOf, intervalName, midi, type Pitch, pitchName } from "../theory";
-import { type Choice, holds, plainThird } from "./choices";
+import type { Choice } from "./choice";
+import { holds, plainThird } from "./choices";
 import type { HarmonyNote } from "./model";
 import type { Paid } from "./schools";
 import type { Slot } from "./slots";
