@@ -6,6 +6,7 @@ import {
   deriveHarmony,
   type Fault,
   type HarmonyLine,
+  type HarmonyLock,
   rootBass,
   schoolNamed,
   together,
@@ -78,12 +79,20 @@ function harmonyOf(line: Line, { places, form }: Analysis, plan: ChordPlan): Der
   return { ...derived, id: line.id };
 }
 
-/** A line by another school throughout, over the same chords, to compare; what was settled in it is left aside. */
-export function rivalLine(work: Work, id: string, school: string): DerivedLine | null {
+/**
+ * A line by another school throughout, over the same chords, to compare; what was settled in it is left aside, but for
+ * `locks`.
+ */
+export function rivalLine(
+  work: Work,
+  id: string,
+  school: string,
+  locks: readonly HarmonyLock[] = [],
+): DerivedLine | null {
   const line = lineOf(work, id);
   if (!line) return null;
   const analysis = analyse(work.tune);
-  return harmonyOf({ ...line, school, bars: [], locks: [] }, analysis, planOf(work, analysis));
+  return harmonyOf({ ...line, school, bars: [], locks: [...locks] }, analysis, planOf(work, analysis));
 }
 
 const LINE_NAMES = ["Moving", "Moving, second line", "Moving, third line"];

@@ -1,6 +1,6 @@
 "use client";
 import { useEffect } from "react";
-import { deriveWork } from "../../workers/derive";
+import { startDeriver } from "../../workers/derive";
 import { startEngraver } from "../../workers/engrave";
 import { useBenchStore } from "./state";
 
@@ -12,7 +12,7 @@ export function useWarmUp(): void {
   useEffect(() => {
     const warm = () => {
       startEngraver();
-      void deriveWork(bench.getState().work, () => {});
+      void startDeriver().warm(bench.getState().work);
     };
     const idle = globalThis.requestIdleCallback?.(warm, { timeout: 1500 });
     const timer = idle === undefined ? setTimeout(warm, 300) : undefined;

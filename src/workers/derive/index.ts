@@ -19,10 +19,10 @@ let asked = 0;
 
 /**
  * Everything that follows from a work. Where the tune is another one, what follows from it alone is told as soon as it
- * is there, and the rest is made once that is drawn, unless something newer has been asked meanwhile. What did not
+ * is there, and the rest is made once that is drawn; null where something newer has been asked meanwhile. What did not
  * change keeps its identity; answers come in the order of the questions.
  */
-export async function deriveWork(work: Work, onTune: (tune: DerivedTune) => void): Promise<Derived> {
+export async function deriveWork(work: Work, onTune: (tune: DerivedTune) => void): Promise<Derived | null> {
   const own = ++asked;
   const deriver = startDeriver();
   if (work.tune !== tune) {
@@ -31,6 +31,7 @@ export async function deriveWork(work: Work, onTune: (tune: DerivedTune) => void
     onTune(known as DerivedTune);
     await new Promise((done) => setTimeout(done, DRAWN_FIRST));
   }
-  if (own === asked) known = { ...known, ...(await deriver.whole(work)) };
+  if (own !== asked) return null;
+  known = { ...known, ...(await deriver.whole(work)) };
   return known as Derived;
 }

@@ -14,6 +14,8 @@ function news(derived: Partial<Derived>): Partial<Derived> {
 const deriver = {
   tune: (work: Work) => news(tune(work)),
   whole: (work: Work) => news(whole(work)),
+  /** Derives for nobody, so that the next question finds everything warm. */
+  warm: (work: Work) => void whole(work),
   rivalLine,
   rivalPlan,
 };

@@ -1,15 +1,16 @@
 "use client";
 import { Flex, Text } from "@chakra-ui/react";
 import { useEffect, useMemo, useState } from "react";
-import { deriveHarmony, THIRDS, type ThirdOrFourth, thirdOrFourth } from "../../../core/harmony";
+import { THIRDS, type ThirdOrFourth, thirdOrFourth } from "../../../core/harmony";
 import { FIDDLE, instrument } from "../../../core/instruments";
 import { beatAt, beatsWords, type Place } from "../../../core/score";
 import { pitchName } from "../../../core/theory";
 import { answerThirdOrFourth } from "../../../server/actions";
+import { startDeriver } from "../../../workers/derive";
 import { answered, wordsOf } from "../../answered";
 import { LineButton, LinkButton, SolidButton } from "../../controls/buttons";
 import { signed } from "../../signs";
-import { useBench } from "../state";
+import { useBench, useBenchStore } from "../state";
 import { Block, PanelHead } from "./parts";
 
 const CHOICES = ["third", "fourth"] as const;
@@ -33,6 +34,7 @@ function useTally(id: number) {
  * tune.
  */
 export function ThirdOrFourthPanel() {
+  const bench = useBenchStore();
   const id = useBench((s) => s.id);
   const line = useBench((s) => s.derived.lines[0]);
   const plan = useBench((s) => s.derived.plan);
@@ -52,8 +54,13 @@ export function ThirdOrFourthPanel() {
   const sound = (asked: ThirdOrFourth, which: Choice) => {
     setBar(asked.bar);
     const locks = [{ bar: asked.bar, at: asked.at, pitch: asked[which] }];
-    const bent = deriveHarmony({ places, plan, phraseEnds: new Set(), school: THIRDS, side, instrument: on, locks });
-    hear(asked.bar, asked.bar, line ? { ...bent, id: line.id } : null);
+    if (!line) return;
+    startDeriver()
+      .rivalLine(bench.getState().work, line.id, THIRDS.name, locks)
+      .then(
+        (bent) => hear(asked.bar, asked.bar, bent),
+        () => hear(asked.bar, asked.bar),
+      );
   };
   const choose = (asked: ThirdOrFourth, which: Choice) => {
     if (chosen) return;

@@ -27,7 +27,7 @@ export function workSlice(loaded: Loaded, derived: Derived, set: Put, get: Get):
     };
     deriveWork(get().work, onTune).then(
       (found) => {
-        if (own !== asked) return;
+        if (own !== asked || !found) return;
         take(found);
         get().compareAgain();
       },
