@@ -476,16 +476,17 @@ for (const fold of folds) {
 }
 console.log("                 first within 3  surest  tonic  one beat");
 for (const [name, t] of tallies)
-  console.log(
-    `${name.padEnd(14)} ${percent(t.first, t.time)} ${percent(t.three, t.time)} ${percent(t.surest, t.time)} ${percent(t.tonic, t.time)} ${percent(t.beat, t.time)}`,
-  );
+  console.log(name.padEnd(14), ...[t.first, t.three, t.surest, t.tonic, t.beat].map((share) => percent(share, t.time)));
 if (folds.length < FOLDS) process.exit(0);
 
 const final = train(rows, flats, 0);
 const all = tallies.get("all") as Tally;
+const [first, three] = [all.first, all.three].map((share) => percent(share, all.time).trim());
 const about = {
   made: "npm run fit:chords -- DIR",
-  agreement: `root and third on ${rows.length} tunes left out in turn: first choice ${percent(all.first, all.time).trim()} percent of the time, among three ${percent(all.three, all.time).trim()}`,
+  agreement:
+    `root and third on ${rows.length} tunes left out in turn: ` +
+    `first choice ${first} percent of the time, among three ${three}`,
 };
 const write = (name: string, file: object) =>
   writeFileSync(

@@ -58,6 +58,6 @@ for (let i = 0; i < count; i++) {
   if (ms > 5000) keep(`This took ${Math.round(ms)} ms`);
   if (i % 2000 === 0) memory = Math.max(memory, process.memoryUsage().rss);
 }
-console.log(
-  `${count} files: ${tally.read} read, ${tally.refused} refused, none crashed; slowest ${Math.round(slowest.ms)} ms (${slowest.name}); at most ${Math.round(memory / 1e6)} MB.`,
-);
+const slow = `slowest ${Math.round(slowest.ms)} ms (${slowest.name})`;
+const most = `at most ${Math.round(memory / 1e6)} MB`;
+console.log(`${count} files: ${tally.read} read, ${tally.refused} refused, none crashed; ${slow}; ${most}.`);

@@ -117,8 +117,14 @@ for (const school of SCHOOLS)
     const all = Object.values(breaks).reduce((a, b) => a + b, 0);
     broken += all;
     const percent = (n: number, of: number) => `${Math.round((100 * n) / (of || 1))} %`.padStart(5);
-    console.log(
-      `${school.name.padEnd(24)} ${side}  ${String(notes).padStart(6)} notes ${percent(rests, notes + rests)} rests  clash ${(clash / tunes.size).toFixed(1).padStart(4)}  same way ${percent(alike, moves)}  meets at the end ${percent(meets, ends)}  breaks ${all}${all ? ` ${JSON.stringify(breaks)}` : ""}`,
-    );
+    const figures = [
+      `${school.name.padEnd(24)} ${side}`,
+      `${String(notes).padStart(6)} notes ${percent(rests, notes + rests)} rests`,
+      `clash ${(clash / tunes.size).toFixed(1).padStart(4)}`,
+      `same way ${percent(alike, moves)}`,
+      `meets at the end ${percent(meets, ends)}`,
+      `breaks ${all}${all ? ` ${JSON.stringify(breaks)}` : ""}`,
+    ];
+    console.log(figures.join("  "));
   }
 process.exit(broken ? 1 : 0);
