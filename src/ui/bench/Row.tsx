@@ -49,6 +49,9 @@ export const Row = memo(function Row({ row, sheet, width, drawings, inView }: Pr
       aria-label={`${row.phrase.name}: ${relation}`}
       borderBottom="1px solid"
       borderColor="cord"
+      // A row's paint ends at its edge: bar numbers left of a stacked staff need room inside it.
+      mx={{ base: "-14px", md: 0 }}
+      px={{ base: "14px", md: 0 }}
       pt="8px"
       pb={numbers ? "20px" : "2px"}
       direction={{ base: "column", md: "row" }}
