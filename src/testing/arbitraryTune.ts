@@ -1,6 +1,6 @@
 // Random tunes for property tests: every mode, several metres, with pickups, rests, ties and chromatic notes.
 import fc from "fast-check";
-import { type Bar, barTicks, type Event, type Metre, QUARTER, shapeOf, type Tune } from "../core/score";
+import { type Bar, barTicks, BLANK, type Event, type Metre, QUARTER, shapeOf, type Tune } from "../core/score";
 import { alterIn, type Key, MODES, naturalAt, type Pitch } from "../core/theory";
 
 const METRES: Metre[] = [
@@ -74,19 +74,12 @@ export const arbitraryTune = (options: { maxBars?: number } = {}): fc.Arbitrary<
     })
     .map(
       ({ key, metre, pickup, strains }): Tune => ({
-        version: 1,
+        ...BLANK,
         title: "Random",
-        otherTitles: [],
-        composer: "",
-        origin: "",
-        source: "",
         rights: "own",
-        notes: "",
-        rhythm: "",
         key,
         metre,
         unit: QUARTER / 2,
-        verses: [],
         strains: strains.map(({ repeated, bars }, s) => {
           const made = bars.map(
             (choices, i): Bar => ({

@@ -5,6 +5,6 @@ export * from "./compare";
 export * from "./derive";
 export * from "./edit";
 export * from "./model";
-export { STYLES, type Style, THREE_CHORD } from "./styles";
+export { STYLES, type Style, StyleName, THREE_CHORD } from "./styles";
 export { segments } from "./segments";
 export { locksFromSheet } from "./songSheet";

@@ -1,7 +1,8 @@
 import { z } from "zod";
+import { record } from "../theory";
 
 /** A chord a teacher has settled: everything from `at` for `ticks` in bar `bar` (an index) keeps this symbol. */
-export const ChordLock = z.object({
+export const ChordLock = record({
   bar: z.int().min(0),
   at: z.int().min(0),
   ticks: z.int().min(1),

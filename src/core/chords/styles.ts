@@ -1,3 +1,4 @@
+import { z } from "zod";
 import { chord, className, type Key, type Mode, parseClass, scale, triadOn } from "../theory";
 
 /**
@@ -125,6 +126,14 @@ const COLOUR: Style = {
 };
 
 export const STYLES: readonly Style[] = [THREE_CHORD, TWO_CHORD, DANCE_BAND, MODAL, COLOUR];
+
+/** The name of a style. */
+export const StyleName = z.enum(
+  STYLES.map((s) => s.name),
+  {
+    error: ({ input }) => `There is no style of chords called “${String(input).slice(0, 40)}”`,
+  },
+);
 
 /** The chord of a degree word in a key. `chordOn("5M7", E minor) // => B7` */
 export function chordOn(word: string, key: Key): string {

@@ -1,5 +1,6 @@
 // Ensemble: one tune for the whole room. In: what the teacher decided. Out: everything derived from it, and the
 // sheets to play from.
+export * from "./apart";
 export * from "./decide";
 export * from "./derive";
 export { readWork } from "./migrate";

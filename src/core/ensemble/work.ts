@@ -1,22 +1,23 @@
 import { z } from "zod";
-import { ChordLock } from "../chords";
+import { ChordLock, StyleName } from "../chords";
 import { Id, type Role, Role as RoleName } from "../grading";
-import { HarmonyLock, type Side } from "../harmony";
+import { HarmonyLock, SchoolName, type Side } from "../harmony";
 import { FIDDLE } from "../instruments";
 import { Backing } from "../performance";
-import { Tune } from "../score";
+import { StoredTune, type Tune } from "../score";
+import { record } from "../theory";
 
 const Name = z.string().max(40);
 const Bar = z.int().min(0);
 
 /** A harmony line: its school and side, the instrument it is written for, and what the teacher has settled in it. */
-export const Line = z.object({
+export const Line = record({
   id: Id,
-  school: Name,
+  school: SchoolName,
   side: z.enum(["below", "above"]),
   instrument: Name,
   /** Bars (indexes) that follow another school. */
-  bars: z.array(z.object({ bar: Bar, school: Name })).max(4000),
+  bars: z.array(record({ bar: Bar, school: SchoolName })).max(4000),
   locks: z.array(HarmonyLock).max(8000),
 });
 export type Line = z.infer<typeof Line>;
@@ -25,7 +26,7 @@ export type Line = z.infer<typeof Line>;
  * Someone who plays: on what, in which role, and what is settled in their part. Names, levels and limits live with
  * the group.
  */
-export const Player = z.object({
+export const Player = record({
   id: Id,
   /** The learner of the group who takes this part; null for anyone. */
   learner: z.string().max(80).nullable(),
@@ -40,12 +41,12 @@ export const Player = z.object({
 export type Player = z.infer<typeof Player>;
 
 /** A plan of strokes, chosen by name, with the strokes that are settled. */
-const Strokes = z.object({
+const Strokes = record({
   style: Name,
-  locks: z.array(z.object({ bar: Bar, at: Bar, ticks: z.int().min(1), value: Name })).max(8000),
+  locks: z.array(record({ bar: Bar, at: Bar, ticks: z.int().min(1), value: Name })).max(8000),
 });
 /** How the tune is to feel. Null where nothing is chosen yet. */
-export const Feel = z.object({
+export const Feel = record({
   groove: Name.nullable(),
   cell: Name.nullable(),
   bowing: Strokes.nullable(),
@@ -55,14 +56,14 @@ export const Feel = z.object({
 export type Feel = z.infer<typeof Feel>;
 
 /** One time through a strain: who plays. */
-const Pass = z.object({ strain: Bar, pass: z.int().min(1), plays: z.array(Id).max(60) });
+const Pass = record({ strain: Bar, pass: z.int().min(1), plays: z.array(Id).max(60) });
 
 /** All that a teacher has decided about one tune. Everything else is derived from it. */
-export const Work = z.object({
+export const Work = record({
   version: z.literal(2),
-  tune: Tune,
+  tune: StoredTune,
   /** The style of its chords, whether those printed in the file are kept, and what the teacher has settled. */
-  style: Name,
+  style: StyleName,
   fileChords: z.boolean(),
   locks: z.array(ChordLock).max(4000),
   /** How the chords are heard under the tune. */

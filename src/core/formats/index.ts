@@ -6,4 +6,4 @@ export * from "./problem";
 export * from "./midi";
 export * from "./musicxml";
 export * from "./name";
-export { decodeText } from "./text";
+export { decodeText, wideEncoding } from "./text";

@@ -17,14 +17,15 @@ export function strainsOf(
   const strains: Strain[] = [];
   let open: Bar[] = [];
   let label: string | undefined;
+  /** Full bars of the open strain. */
+  let full = 0;
   const close = () => {
     if (open.length > 0)
       strains.push({ label: label ?? nextLetter(strains), ...(label ? { named: true } : {}), bars: open });
-    [open, label] = [[], undefined];
+    [open, label, full] = [[], undefined, 0];
   };
   bars.forEach((bar, i) => {
     const before = bars[i - 1];
-    const full = open.filter((b) => lengthOf(b.events) >= barTicks(metre)).length;
     const ended =
       before !== undefined &&
       !bar.ending &&
@@ -34,6 +35,7 @@ export function strainsOf(
     if (labels.has(i) || (full >= 1 && (bar.repeatStart || ended))) close();
     label = labels.get(i)?.slice(0, 80) || label;
     open.push(bar);
+    if (lengthOf(bar.events) >= barTicks(metre)) full += 1;
   });
   close();
   return pairRepeats(untieStrays(strains));
@@ -78,12 +80,15 @@ export function pairRepeats(strains: Strain[]): Strain[] {
     if ((bar.repeatEnd && !more) || (bar.endingStop && !more)) [from, start] = [i + 1, undefined];
   });
   if (start !== undefined) delete bars[start]?.bar.repeatStart;
-  bars.forEach(({ bar }, i) => {
-    const ahead = bars.slice(i).findIndex((b) => b.bar.repeatEnd !== undefined);
-    const fresh = bars.slice(i + 1).findIndex((b) => b.bar.repeatStart);
-    const repeated = (ahead >= 0 && (fresh < 0 || ahead <= fresh)) || bars[i - 1]?.bar.repeatEnd !== undefined;
+  // From the end back, so that the next end and the next start are always known.
+  let [end, fresh] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
+  for (let i = bars.length - 1; i >= 0; i--) {
+    const { bar } = bars[i] as (typeof bars)[number];
+    if (bar.repeatEnd !== undefined) end = i;
+    const repeated = (end < Number.POSITIVE_INFINITY && end < fresh) || bars[i - 1]?.bar.repeatEnd !== undefined;
     if (bar.ending && !repeated) delete bar.ending;
-  });
+    if (bar.repeatStart) fresh = i;
+  }
   let open = false;
   for (const { bar } of bars) {
     open ||= bar.ending !== undefined;

@@ -1,5 +1,5 @@
 import { type Pitch, pitchName } from "../theory";
-import type { Offer } from "./schools";
+import type { Offer } from "./school";
 
 /** A note the line could take, with its MIDI number and its place on the staff. A rest has no pitch. */
 export type Choice = Offer & { pitch: Pitch | null; number: number; place: number; chromatic: boolean };

@@ -10,7 +10,8 @@ import { filled, groupsOf } from "./lay";
 import type { HarmonyLine, HarmonyLock, HarmonyNote, Side } from "./model";
 import { noteLimits, running } from "./promises";
 import { described } from "./reasons";
-import { CHORD_FIT, type Paid, type School, type Step } from "./schools";
+import type { Paid, School, Step } from "./school";
+import { CHORD_FIT } from "./schools";
 import { type Slot, slotsOf } from "./slots";
 
 const REST_COST = 9;

@@ -2,14 +2,8 @@
 // its interval, its rule and what each other note would cost.
 export * from "./derive";
 export * from "./model";
-export {
-  CHORD_FIT,
-  FOURTH_UNDER_TONIC,
-  SCHOOLS,
-  type School,
-  schoolNamed,
-  THIRDS,
-} from "./schools";
+export type { School } from "./school";
+export { CHORD_FIT, FOURTH_UNDER_TONIC, SCHOOLS, SchoolName, schoolNamed, THIRDS } from "./schools";
 export { harmonyStaff } from "./staff";
 export { stepsToThird } from "./plainThird";
 export { type ThirdOrFourth, thirdOrFourth } from "./thirdOrFourth";

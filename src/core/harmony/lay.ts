@@ -1,7 +1,7 @@
 import { type Place, type Timed, timeline } from "../score";
 import { type Choice, choiceName } from "./choice";
 import type { HarmonyLock, HarmonyNote } from "./model";
-import type { School } from "./schools";
+import type { School } from "./school";
 import type { Slot } from "./slots";
 
 /**

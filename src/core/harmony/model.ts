@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { diatonic, Pitch } from "../theory";
+import { diatonic, Pitch, record } from "../theory";
 
 /** One note of a line over one melody note (ties joined). Times in ticks from the start of the tune. */
 export const HarmonyNote = z.object({
@@ -33,7 +33,7 @@ export type HarmonyNote = z.infer<typeof HarmonyNote>;
  * A note a teacher has settled: what starts `at` ticks into bar `bar` (an index) and lasts `ticks`, or as long as the
  * line's own note there; null for a rest.
  */
-export const HarmonyLock = z.object({
+export const HarmonyLock = record({
   bar: z.int().min(0),
   at: z.int().min(0),
   ticks: z.int().min(1).optional(),

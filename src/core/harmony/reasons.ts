@@ -3,7 +3,7 @@ import { degreeOf, intervalName, midi, type Pitch, pitchName } from "../theory";
 import type { Choice } from "./choice";
 import { holds, plainThird } from "./choices";
 import type { HarmonyNote } from "./model";
-import type { Paid } from "./schools";
+import type { Paid } from "./school";
 import type { Slot } from "./slots";
 
 type Told = {

@@ -1,7 +1,7 @@
 import type { ChordPlan } from "../chords";
 import { beatTicks, isCompound, type Place, type Timed, timeline } from "../score";
 import { type Chord, diatonic, midi, parseChord, type Pitch } from "../theory";
-import type { Scene, School } from "./schools";
+import type { Scene, School } from "./school";
 
 /** A melody note that sounds during a slot; `strong` where a felt beat falls into their time together. */
 export type Under = { pitch: Pitch; number: number; at: number; ticks: number; strong: boolean };

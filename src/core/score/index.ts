@@ -6,4 +6,5 @@ export * from "./order";
 export * from "./sheet";
 export * from "./performance";
 export * from "./time";
+export * from "./blank";
 export * from "./edit";

@@ -3,3 +3,4 @@
 export * from "./chord";
 export * from "./key";
 export * from "./pitch";
+export * from "./record";

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { record } from "./record";
 import {
   className,
   diatonic,
@@ -27,7 +28,7 @@ export const Mode = z.enum(["lydian", "major", "mixolydian", "dorian", "minor", 
 export type Mode = z.infer<typeof Mode>;
 
 /** A key: tonic, mode, and any steps whose signature differs from that of the mode. */
-export const Key = z.object({
+export const Key = record({
   tonic: PitchClass,
   mode: Mode,
   extra: z.partialRecord(z.enum(STEPS), z.int().min(-2).max(2)).optional(),

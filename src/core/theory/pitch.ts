@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { record } from "./record";
 
 /** The seven steps of the staff, in the order the staff counts them. */
 export const STEPS = ["C", "D", "E", "F", "G", "A", "B"] as const;
@@ -8,7 +9,7 @@ export type Step = (typeof STEPS)[number];
 const STEP_SEMITONES: Record<Step, number> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
 
 /** A spelled pitch: the step, its alteration in semitones, and the octave (middle C is C4). */
-export const Pitch = z.object({
+export const Pitch = record({
   step: z.enum(STEPS),
   alter: z.int().min(-3).max(3),
   octave: z.int().min(-2).max(11),

@@ -12,6 +12,7 @@ import {
   type Strain,
   type Tune,
   tupletPlace,
+  BLANK,
 } from "../score";
 import { semitonesOf } from "../technique";
 import {
@@ -292,19 +293,11 @@ function tuneOf(music: readonly Bar[], { key, metre, step, title }: TypedSetting
   });
   strains.push({ label: String.fromCharCode(65 + strains.length), bars: open });
   return {
-    version: 1,
+    ...BLANK,
     title: title || "Untitled",
-    otherTitles: [],
-    composer: "",
-    origin: "",
-    source: "",
-    rights: "unknown",
-    notes: "",
-    rhythm: "",
     key,
     metre,
     unit: isCompound(metre) || step <= QUARTER / 2 ? Math.max(QUARTER / 4, Math.min(step, QUARTER / 2)) : QUARTER / 2,
-    verses: [],
     strains,
   };
 }

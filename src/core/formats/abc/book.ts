@@ -7,7 +7,7 @@ import type { Spot } from "../problem";
 export type Cutting = { text: string; line: number; header: string };
 
 /** The most characters one tune may have; anything longer is not a tune. */
-export const LONGEST_TUNE = 400_000;
+export const LONGEST_TUNE = 60_000;
 
 const FILE_FIELDS = /^[LMOSZRBCADFG]:/;
 const isField = (line: string, letter: string) => line.startsWith(`${letter}:`);
@@ -22,6 +22,8 @@ export class BookCutter {
   private lines: string[] = [];
   private start = 1;
   private size = 0;
+  /** What the open tune has had so far. */
+  private seen = { number: false, key: false, music: false };
   private number = 0;
   private header: string[] = [];
   private first = true;
@@ -47,28 +49,27 @@ export class BookCutter {
 
   /** An empty line inside a tune that has no music yet. */
   private pausing() {
-    return this.lines.some((l) => isField(l, "X")) && !this.hasBody();
-  }
-
-  private hasBody() {
-    const key = this.lines.findIndex((l) => isField(l, "K"));
-    return key >= 0 && this.lines.slice(key + 1).some(isMusic);
+    return this.seen.number && !this.seen.music;
   }
 
   private keep(line: string) {
     if (this.lines.length === 0) this.start = this.number;
     // A monster is cut short here, so that memory stays flat, and refused when it is read.
-    if (this.size <= LONGEST_TUNE) this.lines.push(line);
+    if (this.size <= LONGEST_TUNE) this.lines.push(line.slice(0, LONGEST_TUNE + 1));
     this.size += line.length + 1;
+    if (isField(line, "X")) this.seen.number = true;
+    else if (isField(line, "K")) this.seen.key = true;
+    else if (this.seen.key && isMusic(line)) this.seen.music = true;
   }
 
   private finish(): Cutting | undefined {
     const { lines, start, first } = this;
     if (lines.length === 0) return undefined;
+    const tune = this.seen.number || this.seen.key;
     this.lines = [];
     this.size = 0;
+    this.seen = { number: false, key: false, music: false };
     this.first = false;
-    const tune = lines.some((l) => isField(l, "X")) || lines.some((l) => isField(l, "K"));
     if (!tune) {
       if (first) this.header = lines.filter((l) => FILE_FIELDS.test(l));
       return undefined;

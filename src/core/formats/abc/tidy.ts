@@ -22,31 +22,61 @@ const REPAIRS: { what: RegExp; put: (all: string, ...groups: string[]) => string
   { what: /:\|:/g, put: () => ":: " },
   // "| 1" for "|1": a number standing alone after a bar line is an ending.
   {
-    what: /(\|[|\]:]*|:)( +)([1-4])(?=[\s"A-Ga-g([{~^_=zvuTH.])/g,
+    what: /(\|[|\]:]{0,4}|:)( {1,20})([1-4])(?=[\s"A-Ga-g([{~^_=zvuTH.])/g,
     put: (_, bar = "", gap = "", n = "") => `${bar}${n}${gap}`,
   },
+  // A brace that nothing closes; the parser would look for its end again at every sign.
+  { what: /\{(?![^{}]{0,300}\})/g, put: () => " " },
+  // A field inside the music that nothing closes, for the same reason.
+  { what: /\[(?=[A-Za-z]:)(?![^[\]]{0,300}\])/g, put: () => " " },
+  // More slurs than a note can open.
+  { what: /\({10,}/g, put: (all) => "(".repeat(9).padStart(all.length) },
   // A bracket that opens nothing.
   { what: /\|\[(?=\s)/g, put: () => "| " },
   // Signs left by mail programs.
   { what: /=20(?=\s|$)|=$/g, put: (all) => " ".repeat(all.length) },
-  // Justification and layout signs.
-  { what: /[*$]+(?=\s*$)/g, put: (all) => " ".repeat(all.length) },
 ];
+
+/** A line without the justification and layout signs at its end; it keeps its length. */
+function withoutLayout(line: string): string {
+  let end = line.length;
+  while (end > 0 && "*$ \t".includes(line.charAt(end - 1))) end -= 1;
+  return line.slice(0, end).padEnd(line.length);
+}
+
+/**
+ * A line without what is written after & for a second voice in the bar; it keeps its length. The first voice is the
+ * one that is read, and the parser goes back over the bar for every other.
+ */
+function withoutOverlays(line: string): string {
+  if (!line.includes("&")) return line;
+  let [kept, quoted, over] = ["", false, false];
+  for (const sign of line) {
+    if (sign === '"') quoted = !quoted;
+    else if (!quoted && (sign === "|" || sign === ":")) over = false;
+    else if (!quoted && sign === "&") over = true;
+    kept += over ? " ".repeat(sign.length) : sign;
+  }
+  return kept;
+}
 
 const outsideText = (line: string, mend: (music: string) => string) =>
   line
-    .split(/("[^"]*"|\[[A-Za-z]:[^\]]*\])/)
+    .split(/("[^"]*"|\[[A-Za-z]:[^\]]{0,300}\])/)
     .map((piece, i) => (i % 2 ? piece : mend(piece)))
     .join("");
 
 /** Whether a line of the body is prose rather than music: words of letters no note has, and no bar line. */
 function isProse(line: string): boolean {
-  const bare = line.replace(/"[^"]*"|![^!]*!|\+[^+]*\+|\[[A-Za-z]:[^\]]*\]|\{[^}]*\}|%.*$/g, " ");
+  const bare = line.replace(/"[^"]*"|![^!]*!|\+[^+]*\+|\[[A-Za-z]:[^\]]{0,300}\]|\{[^{}]{0,300}\}|%.*$/g, " ");
   const words = bare.match(/[A-Za-z']{3,}/g) ?? [];
   const foreign = words.filter((w) => /[h-tv-wH-KN-RU-Wj-tI-Y]/.test(w.replace(/[xyzZTHLMPSOuvJR]/g, "")));
   return foreign.length > 0 && (!/[|\]]/.test(bare) || foreign.length >= 3);
 }
 
+const OVERLAYS = "Second voices inside a bar, after &, were left out.";
+/** More blanks than any page is wide. */
+const GAP = /[ \t]{200,}/g;
 const LETTER_FIELD = /^[A-Za-z+]:/;
 
 /**
@@ -73,7 +103,13 @@ export function tidy(text: string, line: number): { text: string; remarks: Remar
       );
     if (isProse(raw))
       return drop("This line reads as words, not notes, and was left out. Put N: before it to keep it as a remark.");
-    return outsideText(raw, (music) => REPAIRS.reduce((now, { what, put }) => now.replace(what, put), music));
+    const single = withoutOverlays(raw);
+    if (single !== raw && !remarks.some((r) => r.message === OVERLAYS))
+      remarks.push({ line: line + i, column: raw.indexOf("&") + 1, message: OVERLAYS });
+    return outsideText(withoutLayout(single), (music) =>
+      REPAIRS.reduce((now, { what, put }) => now.replace(what, put), music),
+    );
   });
-  return { text: lines.join("\n"), remarks };
+  // Nobody counts columns past such a gap, and the parser looks through it at every step.
+  return { text: lines.map((l) => l.replace(GAP, " ")).join("\n"), remarks };
 }

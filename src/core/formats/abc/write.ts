@@ -43,14 +43,13 @@ export function tuneAbc(tune: Tune, number = 1): string {
     first += strain.bars.length;
   }
   const strainStarts = new Set(from.filter((p, i) => i === 0 || from[i - 1]?.strain !== p.strain).map((p) => p.index));
-  return [
+  return joinedLines([
     ...heading(fields),
     ...setting(tune.metre, tune.unit, tune.tempo),
     `K:${keyText(tune.key)}`,
     ...body(tuneSheet(tune, from), tune.key, tune.unit, labels, strainStarts),
     ...tune.verses.map((v) => `W:${oneLine(v)}`),
-    "",
-  ].join("\n");
+  ]);
 }
 
 /** Writes a sheet as ABC 2.1, one voice a staff. */
@@ -64,13 +63,12 @@ export function sheetAbc(sheet: Sheet, number = 1): string {
     ["C", sheet.composer],
   ];
   const unit = WHOLE / 8;
-  return [
+  return joinedLines([
     ...heading(fields),
     ...setting(start.metre, unit, sheet.tempo),
     `K:${keyText(start.key)}`,
     ...body(sheet, start.key, unit, new Map(), new Set()),
-    "",
-  ].join("\n");
+  ]);
 }
 
 /**
@@ -79,11 +77,15 @@ export function sheetAbc(sheet: Sheet, number = 1): string {
  */
 const danceText = ({ rhythm }: Tune) => (rhythm.startsWith("hornpipe") ? rhythm.toUpperCase() : rhythm);
 
-const oneLine = (text: string) =>
-  text
-    .replace(/[\r\n]+/g, " ")
-    .replaceAll("%", "\\%")
-    .trim();
+/** Everything some reader takes for the end of a line. */
+const BREAKS = /[\r\n\v\f\u0085\u2028\u2029]+/g;
+/** Lines as a text. What comes from words, chords or syllables never starts a line, which could be a field. */
+const joinedLines = (lines: readonly string[]): string =>
+  lines.map((line) => `${line.replace(BREAKS, " ")}\n`).join("");
+
+const oneLine = (text: string) => text.replace(BREAKS, " ").replaceAll("%", "\\%").trim();
+/** Text between quotes in a line of music. */
+const quoted = (text: string) => oneLine(text.replaceAll("\\", "/")).replaceAll('"', "'");
 const heading = (fields: [string, string][]) =>
   fields.filter(([, v]) => v).map(([letter, value]) => `${letter}:${oneLine(value)}`);
 const setting = (metre: Metre, unit: number, tempo: Tune["tempo"]) => [
@@ -209,7 +211,7 @@ class VoiceWriter {
         waiting.map((c) => c.at - at),
       )) {
         let signs = "";
-        while (waiting[0] && waiting[0].at <= at) signs += `"${waiting.shift()?.symbol}"`;
+        while (waiting[0] && waiting[0].at <= at) signs += `"${quoted(waiting.shift()?.symbol ?? "")}"`;
         text += this.event(piece, signs);
         at += piece.ticks;
       }
@@ -232,7 +234,7 @@ class VoiceWriter {
   private event(event: Event, signs: string): string {
     const { tuplet } = event;
     const open = tuplet?.place === "first" ? `(${tuplet.actual}:${tuplet.normal}:${this.tupletCount(event)}` : "";
-    const words = (event.words ?? []).map((w) => `"${PLACE_SIGN[w.place]}${w.text.replaceAll('"', "'")}"`).join("");
+    const words = (event.words ?? []).map((w) => `"${PLACE_SIGN[w.place]}${quoted(w.text)}"`).join("");
     const continues = event.pitches.some((p) => this.tied.has(`${p.step}${p.octave}:${p.alter}`));
     // Named marks before short signs, and no short sign on a note held from the last: other readers stumble there.
     const short = (event.marks ?? []).filter((m) => SHORT_SIGNS[m] && !continues);
@@ -296,7 +298,10 @@ class VoiceWriter {
       if (verses[v]?.length === 0 && this.sung > 0) verses[v]?.push("* ".repeat(this.sung));
       for (const event of notes) {
         const syllable = event.lyrics?.[v];
-        const text = syllable?.text.replace(/[-_*|~\\]/g, "\\$&").replaceAll(" ", "~");
+        const text = syllable?.text
+          .replace(/[-_*|~\\%]/g, "\\$&")
+          .replace(BREAKS, " ")
+          .replaceAll(" ", "~");
         verses[v]?.push(text ? text + (syllable?.hyphen ? "-" : " ") : "* ");
       }
     }

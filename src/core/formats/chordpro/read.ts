@@ -11,7 +11,8 @@ export type SongSheet = {
   remarks: string[];
 };
 
-const LIMIT = 200_000;
+const LIMIT = 60_000;
+const LONGEST_LINE = 2000;
 export const lettersOf = (text: string): string =>
   text
     .normalize("NFD")
@@ -29,7 +30,7 @@ const SPOKEN_END = /^(end_of_|eo)(tab|grid|abc|ly|svg|textblock|t|g)\b/;
  */
 export function readChordPro(text: string): SongSheet {
   if (text.length > LIMIT)
-    throw new FormatError("This song sheet is longer than 200,000 characters. Bring in one song at a time.", {
+    throw new FormatError("This song sheet is longer than 60,000 characters. Bring in one song at a time.", {
       line: 1,
       column: 1,
     });
@@ -37,6 +38,11 @@ export function readChordPro(text: string): SongSheet {
   const remarks: string[] = [];
   let [title, letters, silent] = ["", "", false];
   text.split(/\r\n|\r|\n/).forEach((raw, i) => {
+    if (raw.length > LONGEST_LINE)
+      throw new FormatError(`This line is longer than ${LONGEST_LINE} characters; no line of a song is.`, {
+        line: i + 1,
+        column: LONGEST_LINE,
+      });
     const directive = /^\s*\{\s*([^:}\s]+)\s*:?\s*([^}]*)\}/.exec(raw);
     if (directive) {
       const [, name = "", value = ""] = directive;

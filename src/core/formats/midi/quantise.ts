@@ -38,7 +38,9 @@ export function quantise(notes: readonly Raw[], grid: Grid): { notes: Raw[]; shi
   const byQuarter = new Map<number, number[]>();
   for (const n of notes) {
     const quarter = Math.floor(n.from + 1 / 16);
-    byQuarter.set(quarter, [...(byQuarter.get(quarter) ?? []), n.from]);
+    const starts = byQuarter.get(quarter) ?? [];
+    starts.push(n.from);
+    byQuarter.set(quarter, starts);
   }
   const cuts = new Map(
     [...byQuarter].map(([quarter, starts]) => [quarter, grid === "auto" ? bestCut(quarter, starts) : FIXED[grid]]),

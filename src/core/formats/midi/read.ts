@@ -1,15 +1,26 @@
 import { type MidiData, parseMidi } from "midi-file";
-import { type Bar, barTicks, type Event, laidTune, type Metre, QUARTER, type Tempo, Tune } from "../../score";
+import {
+  type Bar,
+  barTicks,
+  BLANK,
+  type Event,
+  LARGEST,
+  laidTune,
+  type Metre,
+  QUARTER,
+  type Tempo,
+  Tune,
+} from "../../score";
 import { type Key, MODE_FIFTHS, fifthsName, type Pitch, spell } from "../../theory";
 import { FormatError, firstIssue, type Remark } from "../problem";
 import { strainsOf } from "../strains";
 import { type Grid, quantise, type Raw } from "./quantise";
 
 const START = { line: 1, column: 1 };
-const LARGEST = 4_000_000;
+const LARGEST_FILE = 1_000_000;
+/** Notes of all tracks together. */
 const MOST_NOTES = 40_000;
 const MOST_QUARTERS = 20_000;
-const MOST_BARS = 4_000;
 const DRUMS = 9;
 
 /**
@@ -60,26 +71,23 @@ export function readMidi(bytes: Uint8Array, { track, grid = "auto", key }: MidiO
     remark(
       `The file has ${tracks.length} tracks with notes; "${tracks[chosen]?.name}" was taken and the others left out.`,
     );
+  if (voice.raw.length > LARGEST.notes)
+    throw new FormatError(
+      `This track has ${voice.raw.length} notes; ${LARGEST.notes} are the most of one tune. Save the tune alone.`,
+      START,
+    );
   const { notes, shift } = quantise(voice.raw, grid);
   if (shift > 0.01)
     remark(`Notes were moved to the grid by ${Math.round(shift * 100)} hundredths of a quarter note on average.`);
   const used = key ?? time.key ?? { tonic: "C", mode: "major" as const };
   const bars = barsOf(notes, time, used);
   const tune = {
-    version: 1,
+    ...BLANK,
     title: time.title.slice(0, 400),
-    otherTitles: [],
-    composer: "",
-    origin: "",
-    source: "",
-    rights: "unknown",
-    notes: "",
-    rhythm: "",
     key: used,
     metre: bars.metre,
     unit: bars.metre.beats / bars.metre.unit < 0.75 ? QUARTER / 4 : QUARTER / 2,
     ...tempoOf(time, bars.metre),
-    verses: [],
     strains: strainsOf(bars.bars, bars.metre),
   };
   const checked = Tune.safeParse(tune);
@@ -96,8 +104,8 @@ export function readMidi(bytes: Uint8Array, { track, grid = "auto", key }: MidiO
 }
 
 function parsed(bytes: Uint8Array): MidiData {
-  if (bytes.length > LARGEST)
-    throw new FormatError("This MIDI file is over 4 MB; no tune is. Save the tune alone.", START);
+  if (bytes.length > LARGEST_FILE)
+    throw new FormatError("This MIDI file is over 1 MB; no tune is. Save the tune alone.", START);
   const text = (at: number) => String.fromCharCode(...bytes.subarray(at, at + 4));
   if (bytes.length < 14 || text(0) !== "MThd")
     throw new FormatError("This is not a MIDI file: it does not begin with MThd.", START);
@@ -149,13 +157,9 @@ function tracksOf(data: MidiData, perQuarter: number): { name: string; raw: Raw[
       const starts = open.get(id) ?? [];
       const begin = starts.shift();
       if (begin !== undefined && at > begin) {
-        channels.set(
-          event.channel,
-          [
-            ...(channels.get(event.channel) ?? []),
-            { from: begin / perQuarter, to: at / perQuarter, noteNumber: event.noteNumber },
-          ].slice(0, MOST_NOTES),
-        );
+        const raw = channels.get(event.channel) ?? [];
+        raw.push({ from: begin / perQuarter, to: at / perQuarter, noteNumber: event.noteNumber });
+        channels.set(event.channel, raw);
         total += 1;
         if (total > MOST_NOTES)
           throw new FormatError(`This file has over ${MOST_NOTES} notes; no tune has. Save the tune alone.`, START);
@@ -254,13 +258,16 @@ function barsOf(notes: readonly Raw[], time: Timeline, key: Key): { bars: Bar[];
     );
   const metres = time.metres.length ? time.metres : [{ at: 0, metre: { beats: 4, unit: 4 as const } }];
   const edges: { from: number; to: number; metre: Metre }[] = [];
+  // The metre in force, and the one after it: both only go on.
+  let now = 0;
   for (let at = 0; at < end; ) {
-    const metre = (metres.findLast((m) => ticks(m.at) <= at) ?? metres[0])?.metre as Metre;
-    const next = metres.find((m) => ticks(m.at) > at);
+    while (metres[now + 1] && ticks((metres[now + 1] as { at: number }).at) <= at) now += 1;
+    const metre = (metres[now] as { metre: Metre }).metre;
+    const next = metres[now + 1];
     const to = Math.min(at + barTicks(metre), next ? Math.max(ticks(next.at), at + 1) : Infinity);
     edges.push({ from: at, to, metre });
-    if (edges.length > MOST_BARS)
-      throw new FormatError(`This file has over ${MOST_BARS} bars; no tune has. Save the tune alone.`, START);
+    if (edges.length > LARGEST.bars)
+      throw new FormatError(`This file has over ${LARGEST.bars} bars; no tune has. Save the tune alone.`, START);
     at = to;
   }
   const firstNote = line[0]?.from ?? 0;
@@ -274,11 +281,13 @@ function barsOf(notes: readonly Raw[], time: Timeline, key: Key): { bars: Bar[];
       : -1;
   const metre = (edges[lead >= 0 ? from + 1 : from]?.metre ?? { beats: 4, unit: 4 }) as Metre;
   let running = metre;
+  let reached = 0;
   const bars = edges.slice(Math.max(0, from)).map((edge, i): Bar => {
     const changed = !(i === 0 && lead >= 0) && JSON.stringify(edge.metre) !== JSON.stringify(running);
     if (changed) running = edge.metre;
+    while (reached < line.length && (line[reached] as Moment).to <= edge.from) reached += 1;
     return {
-      events: within(line, edge.from, edge.to),
+      events: within(line, reached, edge.from, edge.to),
       chords: [],
       changes: changed ? [{ at: 0, metre: edge.metre }] : [],
       barline: "single",
@@ -309,12 +318,13 @@ function monophonic(notes: readonly Moment[]): Moment[] {
   return line;
 }
 
-/** Events that fill a bar exactly, rests included, ties where a note goes on. */
-function within(line: readonly Moment[], from: number, to: number): Event[] {
+/** Events, from the first that still sounds, that fill a bar exactly, rests included, ties where a note goes on. */
+function within(line: readonly Moment[], first: number, from: number, to: number): Event[] {
   const events: Event[] = [];
   let at = from;
-  for (const n of line) {
-    if (n.to <= from || n.from >= to) continue;
+  for (let i = first; i < line.length; i++) {
+    const n = line[i] as Moment;
+    if (n.from >= to) break;
     const [start, stop] = [Math.max(n.from, from), Math.min(n.to, to)];
     if (start > at) events.push({ ticks: start - at, pitches: [] });
     events.push({ ticks: stop - start, pitches: n.pitches, ...(n.to > to ? { tie: true } : {}) });

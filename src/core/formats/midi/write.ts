@@ -82,12 +82,28 @@ export function performanceMidi(performance: Performance): Uint8Array {
     }
     return events;
   });
-  const data = {
-    header: { format: 1 as const, numTracks: tracks.length + 1, ticksPerBeat: DIVISION },
-    tracks: [conductor, ...tracks].map((track) => deltas(track, performance.ticks)),
-  };
-  return Uint8Array.from(writeMidi(data));
+  const header = { format: 1 as const, numTracks: tracks.length + 1, ticksPerBeat: DIVISION };
+  const head = writeMidi({ header, tracks: [conductor, ...tracks].map(() => []) }).slice(0, HEADER);
+  const chunks = [conductor, ...tracks].map((track) => chunk(deltas(track, performance.ticks)));
+  return Uint8Array.from([head, ...chunks.flat()].flat());
 }
+
+/** Bytes of a file's header, and of the name and length before each chunk's content. */
+const HEADER = 14;
+const CHUNK = 8;
+/** Events written at a time: the writer copies all it has at every one of them. */
+const PIECE = 200;
+
+/** A track as its chunk. */
+function chunk(events: readonly MidiEvent[]): number[][] {
+  const header = { format: 1 as const, numTracks: 1, ticksPerBeat: DIVISION };
+  const pieces: number[][] = [];
+  for (let at = 0; at < events.length; at += PIECE)
+    pieces.push(writeMidi({ header, tracks: [events.slice(at, at + PIECE)] }).slice(HEADER + CHUNK));
+  const length = pieces.reduce((sum, piece) => sum + piece.length, 0);
+  return [[...text("MTrk"), ...[24, 16, 8, 0].map((shift) => (length >> shift) & 255)], ...pieces];
+}
+const text = (letters: string) => Array.from(letters, (letter) => letter.charCodeAt(0));
 
 function deltas(track: Timed[], end: number): MidiEvent[] {
   let last = 0;

@@ -5,19 +5,29 @@ import { all, child, readDocument } from "./document";
 
 const START = { line: 1, column: 1 };
 /** Largest file taken out of a container, and how many times smaller than its contents a container may claim to be. */
-const LARGEST = 30_000_000;
+const LARGEST = 8_000_000;
 const TIGHTEST = 200;
+/** Most files inside: a score, its list, and pictures of its pages. */
+const MOST_FILES = 1000;
+/** The list of what is inside. */
+const LIST = "META-INF/container.xml";
+const LARGEST_LIST = 100_000;
 
 /**
  * The score inside a compressed MusicXML file (.mxl). Refuses containers that unfold to more than a score could hold.
  */
 export function scoreInContainer(bytes: Uint8Array): string {
-  const open = (wanted: (name: string) => boolean) => {
+  const open = (wanted: (name: string) => boolean, largest = LARGEST) => {
     let claimed = 0;
+    let entries = 0;
     const filter = ({ name, originalSize, size }: UnzipFileInfo) => {
+      // A container may claim any number of files; each would be looked for.
+      entries += 1;
+      if (entries > MOST_FILES)
+        throw new FormatError("This container claims far more files than a score has. Save it again.", START);
       if (!wanted(name)) return false;
       claimed += originalSize;
-      if (claimed > LARGEST || (originalSize > 1_000_000 && originalSize > size * TIGHTEST)) {
+      if (claimed > largest || (originalSize > 1_000_000 && originalSize > size * TIGHTEST)) {
         throw new FormatError(
           "This container unfolds to far more than a score holds, so it was not opened. " +
             "Save the score as plain .musicxml.",
@@ -34,7 +44,7 @@ export function scoreInContainer(bytes: Uint8Array): string {
       throw new FormatError(`This is not a sound compressed score (${why}). Save it again.`, START);
     }
   };
-  const meta = open((name) => name === "META-INF/container.xml")["META-INF/container.xml"];
+  const meta = open((name) => name === LIST, LARGEST_LIST)[LIST];
   const listed = meta
     ? all(child(readDocument(strFromU8(meta)), "rootfiles"), "rootfile").map((r) => r.attributes["full-path"] ?? "")
     : [];

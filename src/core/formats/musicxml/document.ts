@@ -1,9 +1,14 @@
-import { XMLParser, XMLValidator } from "fast-xml-parser";
+import { SaxesParser } from "saxes";
 import { FormatError } from "../problem";
 
 /** The most characters a document may have, and the deepest its elements may nest. */
-const LONGEST = 30_000_000;
+const LONGEST = 8_000_000;
 const DEEPEST = 64;
+/** The most elements: the largest tune, in the company of a few other parts. */
+const MOST = 250_000;
+const START = { line: 1, column: 1 };
+const NONE: readonly Node[] = [];
+const BARE: Record<string, string> = {};
 
 /** One element: its name, attributes, child elements in order, and its own text. */
 export type Node = {
@@ -13,83 +18,62 @@ export type Node = {
   text: string;
 };
 
-const parser = new XMLParser({
-  preserveOrder: true,
-  ignoreAttributes: false,
-  attributeNamePrefix: "",
-  parseTagValue: false,
-  parseAttributeValue: false,
-  htmlEntities: true,
-  ignoreDeclaration: true,
-  ignorePiTags: true,
-});
+type Open = { name: string; attributes: Record<string, string>; children: Node[]; text: string };
 
 /**
- * A document as plain nodes. Refuses with line and column: broken markup, documents that declare entities of their own
- * (they
- * can unfold without end), and nesting deeper than any score.
+ * A document as plain nodes, in one pass. Refuses with line and column: broken markup, documents that declare entities
+ * of their own (they can unfold without end), and nesting deeper or elements more than any score has.
  */
 export function readDocument(source: string): Node {
   const text = source.replace(/^\uFEFF/, "");
   if (text.length > LONGEST)
-    throw new FormatError("This document is over 30 million characters long. Save a shorter excerpt.", {
-      line: 1,
-      column: 1,
-    });
-  const spotAt = (index: number) => ({
-    line: text.slice(0, index).split("\n").length,
-    column: index - text.lastIndexOf("\n", index - 1),
+    throw new FormatError("This document is over 8 million characters long. Save the tune alone.", START);
+  const parser = new SaxesParser();
+  const refuse = (message: string): never => {
+    throw new FormatError(message, { line: parser.line, column: Math.max(1, parser.column) });
+  };
+  parser.on("error", (error) => {
+    const said = error.message
+      .replace(/^\d+:\d+: /, "")
+      .replace(/\.$/, "")
+      .replace(/\s+/g, " ")
+      .slice(0, 200);
+    refuse(`The XML is broken here: ${said}. Save the file again, or mend this line.`);
   });
-  const entity = /<!(ENTITY|ELEMENT|ATTLIST|NOTATION)\b/i.exec(text);
-  if (entity)
-    throw new FormatError(
-      "This document declares entities or elements of its own, which is not accepted. Save it again as plain MusicXML.",
-      spotAt(entity.index),
-    );
-  checkDepth(text, spotAt);
-  const valid = XMLValidator.validate(text, { allowBooleanAttributes: true });
-  if (valid !== true)
-    throw new FormatError(`The XML is broken here: ${saidBy(valid.err)} Save the file again, or mend this line.`, {
-      line: valid.err.line,
-      column: valid.err.col ?? 1,
-    });
-  let roots: Node[];
-  try {
-    roots = (parser.parse(text) as Raw[]).flatMap(nodeOf);
-  } catch (error) {
-    throw new FormatError(
-      `The XML could not be read (${error instanceof Error ? error.message : "unknown reason"}). Save the file again.`,
-      { line: 1, column: 1 },
-    );
-  }
-  const root = roots.find((n) => n.name.startsWith("score-") || n.name === "container") ?? roots[0];
-  if (!root) throw new FormatError("There is nothing in this document.", { line: 1, column: 1 });
-  return root;
-}
-
-function checkDepth(text: string, spotAt: (index: number) => { line: number; column: number }) {
-  let depth = 0;
-  for (const match of text.matchAll(
-    /<!--[\s\S]*?-->|<!\[CDATA\[[\s\S]*?\]\]>|<\/|<[A-Za-z_](?:[^>"']|"[^"]*"|'[^']*')*?(\/?)>/g,
-  )) {
-    if (match[0] === "</") depth -= 1;
-    else if (!match[0].startsWith("<!") && match[1] !== "/") depth += 1;
-    if (depth > DEEPEST)
-      throw new FormatError(
-        `Elements nest more than ${DEEPEST} deep here; no score does. Save the file again.`,
-        spotAt(match.index),
+  parser.on("doctype", (doctype) => {
+    if (/<!(ENTITY|ELEMENT|ATTLIST|NOTATION)\b/i.test(doctype))
+      refuse(
+        "This document declares entities or elements of its own, which is not accepted. " +
+          "Save it again as plain MusicXML.",
       );
-  }
-}
-
-type Raw = Record<string, unknown> & { ":@"?: Record<string, string> };
-
-function nodeOf(raw: Raw): Node[] {
-  const name = Object.keys(raw).find((k) => k !== ":@");
-  if (!name || name.startsWith("#") || name.startsWith("?")) return [];
-  const inner = raw[name] as Raw[];
-  const text = inner.flatMap((r) => ("#text" in r ? [String(r["#text"])] : [])).join("");
-  return [{ name, attributes: raw[":@"] ?? {}, children: inner.flatMap(nodeOf), text }];
+  });
+  const roots: Node[] = [];
+  const open: Open[] = [];
+  let elements = 0;
+  parser.on("opentag", ({ name, attributes }) => {
+    elements += 1;
+    if (open.length >= DEEPEST)
+      refuse(`Elements nest more than ${DEEPEST} deep here; no score does. Save the file again.`);
+    if (elements > MOST) refuse(`This document has over ${MOST} elements. Save the tune alone.`);
+    open.push({ name, attributes: Object.keys(attributes).length > 0 ? attributes : BARE, children: [], text: "" });
+  });
+  const heard = (words: string) => {
+    const last = open.at(-1);
+    // Blanks between elements are layout.
+    if (last && (last.text || /\S/.test(words))) last.text += words;
+  };
+  parser.on("text", heard);
+  parser.on("cdata", heard);
+  parser.on("closetag", () => {
+    const done = open.pop();
+    if (!done) return;
+    const node = { ...done, children: done.children.length > 0 ? done.children : NONE };
+    (open.at(-1)?.children ?? roots).push(node);
+  });
+  parser.write(text).close();
+  const root = roots[0];
+  if (!root) throw new FormatError("There is nothing in this document.", START);
+  return root;
 }
 
 /** First child of a name. */
@@ -106,6 +90,3 @@ export function numberOf(node: Node | undefined, name: string): number | undefin
   const value = Number(text);
   return text !== "" && Number.isFinite(value) ? value : undefined;
 }
-
-/** What the parser says is wrong, on one line and no longer than a message should be. */
-const saidBy = ({ msg }: { msg: string }): string => msg.replace(/\s+/g, " ").slice(0, 200);

@@ -1,4 +1,9 @@
+import { FormatError } from "../problem";
 import { all, child, type Node, textOf } from "./document";
+
+/** Most parts of a score. */
+const MOST_PARTS = 60;
+const START = { line: 1, column: 1 };
 
 /** Parts in score order with their measures, whichever way the document is turned. */
 export function partsOf(root: Node): { name: string; measures: Node[] }[] {
@@ -9,10 +14,16 @@ export function partsOf(root: Node): { name: string; measures: Node[] }[] {
     ]),
   );
   const named = (id: string | undefined, i: number) => names.get(id ?? "") ?? `Part ${i + 1}`;
+  const count = root.name === "score-partwise" ? all(root, "part").length : names.size;
+  if (count > MOST_PARTS)
+    throw new FormatError(`This score has ${count} parts; ${MOST_PARTS} are the most. Save the tune alone.`, START);
   if (root.name === "score-partwise")
     return all(root, "part").map((p, i) => ({ name: named(p.attributes.id, i), measures: all(p, "measure") }));
   const measures = all(root, "measure");
-  const ids = [...new Set(measures.flatMap((m) => all(m, "part").map((p) => p.attributes.id ?? "")))];
+  const ids = [...new Set(measures.flatMap((m) => all(m, "part").map((p) => p.attributes.id ?? "")))].slice(
+    0,
+    MOST_PARTS,
+  );
   return ids.map((id, i) => ({
     name: named(id, i),
     measures: measures.map((m) => ({

@@ -244,7 +244,7 @@ describe("reading MusicXML", () => {
       /nest more than/,
       1,
     ],
-    ["a file cut short", '<score-partwise>\n<part-list><score-part id="P1"', /XML is broken/, 1],
+    ["a file cut short", '<score-partwise>\n<part-list><score-part id="P1"', /XML is broken/, 2],
     ["another kind of document", "<html><body>notes</body></html>", /not a score/, 1],
     ["nothing at all", "", /broken/, 1],
     ["rests only", bars("<note><rest/><duration>4</duration></note>"), /No part of this score has a note/, 1],
@@ -280,6 +280,24 @@ describe("compressed MusicXML", () => {
       "other.xml": strToU8("<no/>"),
     });
     expect(readMusicXml(scoreInContainer(zip)).tune.key.tonic).toBe("D");
+  });
+  it("reads past elements and words named like parts of the language itself", () => {
+    const odd =
+      "<notations><articulations><constructor/><toString/></articulations></notations><lyric><text>la</text></lyric>";
+    const end = "<barline><bar-style>constructor</bar-style></barline>";
+    const { tune } = readMusicXml(bars(note("D", 5, 4, odd) + end));
+    expect(timeline(places(tune))[0]!.event.marks).toBeUndefined();
+    expect(places(tune)[0]!.bar.barline).toBe("single");
+  });
+  it("refuses a container that claims more files than it can hold, at once", () => {
+    const zip = zipSync({ "META-INF/container.xml": container, "deep/score.xml": new Uint8Array(10) });
+    // The count of entries stands ten bytes into the record that ends the container.
+    const end = zip.length - 22;
+    zip.set([255, 255], end + 10);
+    zip.set([255, 255], end + 8);
+    const from = performance.now();
+    expect(() => scoreInContainer(zip)).toThrow(/claims far more files/);
+    expect(performance.now() - from).toBeLessThan(200);
   });
   it("refuses what unfolds beyond measure, and what is no container", () => {
     const bomb = zipSync({ "META-INF/container.xml": container, "deep/score.xml": new Uint8Array(40_000_000) });

@@ -80,19 +80,21 @@ export const DYNAMICS: ReadonlySet<Mark> = new Set<Mark>([
 /**
  * Marks by the element that shows them: what NOTATIONS and the signs say, read the other way, with a few more names.
  */
-export const MARK_OF_ELEMENT: Readonly<Record<string, Mark>> = {
-  ...Object.fromEntries(
-    (Object.entries(NOTATIONS) as [Mark, { element: string; text?: string }][])
-      .filter(([, n]) => n.text === undefined)
-      .map(([mark, n]) => [n.element, mark]),
-  ),
-  segno: "segno",
-  coda: "coda",
-  fermata: "fermata",
-  "delayed-turn": "turn",
-  "inverted-turn": "turn",
-  slide: "slide",
-  scoop: "slide",
-  spiccato: "staccato",
-  "detached-legato": "tenuto",
-};
+export const MARK_OF_ELEMENT: ReadonlyMap<string, Mark> = new Map(
+  Object.entries<Mark>({
+    ...Object.fromEntries(
+      (Object.entries(NOTATIONS) as [Mark, { element: string; text?: string }][])
+        .filter(([, n]) => n.text === undefined)
+        .map(([mark, n]) => [n.element, mark]),
+    ),
+    segno: "segno",
+    coda: "coda",
+    fermata: "fermata",
+    "delayed-turn": "turn",
+    "inverted-turn": "turn",
+    slide: "slide",
+    scoop: "slide",
+    spiccato: "staccato",
+    "detached-legato": "tenuto",
+  }),
+);
