@@ -2,19 +2,10 @@ import { mkdtempSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { beforeEach, describe, expect, it } from "vitest";
-import { changeLine, lockChords } from "../core/ensemble";
+import { changeLine, lockChords, type Work } from "../core/ensemble";
 import Database from "better-sqlite3";
-import {
-  bringBack,
-  collection,
-  load,
-  nameVersion,
-  recordRights,
-  save,
-  takeIn,
-  travel,
-  versions,
-} from "../server/collection";
+import { collection, takeIn } from "../server/collection";
+import { bringBack, load, nameVersion, recordRights, save, type Travelled, travel, versions } from "../server/states";
 import { seedDemo } from "../server/demo";
 import { download } from "../server/files";
 import {
@@ -37,6 +28,14 @@ beforeEach(() => {
   file = join(mkdtempSync(join(tmpdir(), "symphonos-")), "deep", "test.db");
   db = openDatabase(file);
 });
+
+/** A step on top of whatever the tune stands at. */
+const saveOn = (id: number, step: string, work: Work) => save(db, { id, head: load(db, id)?.head ?? 1, step, work });
+const there = (found: Travelled) => {
+  if (found.kind !== "there") throw new Error(found.kind);
+  return found.loaded;
+};
+const go = (id: number, way: "undo" | "redo") => there(travel(db, { id, head: load(db, id)!.head, way }));
 
 const ABC = "X:1\nT:Tar and Twine\nM:2/4\nL:1/8\nK:G\n|:D|GB d>B|AG E>D|GB AF|G3:|\n";
 const lock = { bar: 1, at: 0, ticks: 6720, symbol: "Em" };
@@ -68,16 +67,16 @@ describe("the collection on a real file", () => {
     const first = { ...old, locks: [lock], harmonyLocks: [{ bar: 1, at: 0, pitch }] };
     const write = db.$client.prepare("UPDATE revisions SET work = ? WHERE id = ?");
     write.run(JSON.stringify(first), load(db, id)!.head);
-    save(db, id, "Harmony by Octave", changeLine(load(db, id)!.work, "line-1", { school: "Octave" }));
+    saveOn(id, "Harmony by Octave", changeLine(load(db, id)!.work, "line-1", { school: "Octave" }));
     write.run(JSON.stringify({ ...first, school: "Octave" }), load(db, id)!.head);
     const now = load(db, id)!;
     expect(now.work).toMatchObject({ version: 2, style: "Dance band", locks: [lock] });
     expect(now.work.lines).toMatchObject([{ school: "Octave", side: "above", locks: [{ bar: 1, at: 0, pitch }] }]);
-    expect(travel(db, id, "undo")!.work.lines[0]).toMatchObject({
+    expect(go(id, "undo").work.lines[0]).toMatchObject({
       school: "Thirds",
       locks: [{ bar: 1, at: 0, pitch }],
     });
-    expect(travel(db, id, "redo")!.work).toEqual(now.work);
+    expect(go(id, "redo").work).toEqual(now.work);
     expect(versions(db, id).map((v) => v.step)).toEqual(["Harmony by Octave", "Brought in"]);
     expect(download(now.work, "moving", "abc")?.content).toContain("T:Moving, fiddle");
   });
@@ -85,15 +84,15 @@ describe("the collection on a real file", () => {
     const id = takeIn(db, ABC).added[0]!.id;
     const start = load(db, id)!;
     expect([start.canUndo, start.canRedo]).toEqual([false, false]);
-    save(db, id, "Chord Em locked", lockChords(start.work, [lock]));
+    saveOn(id, "Chord Em locked", lockChords(start.work, [lock]));
     const locked = load(db, id)!;
     expect([locked.work.locks.length, locked.canUndo, locked.step]).toEqual([1, true, "Chord Em locked"]);
-    const back = travel(db, id, "undo")!;
+    const back = go(id, "undo");
     expect([back.work.locks.length, back.canUndo, back.canRedo]).toEqual([0, false, true]);
-    expect(travel(db, id, "redo")!.work).toEqual(locked.work);
-    expect(travel(db, id, "redo")!.head).toBe(locked.head);
-    travel(db, id, "undo");
-    save(db, id, "Harmony above", changeLine(start.work, "line-1", { side: "above" }));
+    expect(go(id, "redo").work).toEqual(locked.work);
+    expect(go(id, "redo").head).toBe(locked.head);
+    go(id, "undo");
+    saveOn(id, "Harmony above", changeLine(start.work, "line-1", { side: "above" }));
     expect(load(db, id)!.canRedo).toBe(false);
     expect(findRevision(db, id, locked.head)?.step).toBe("Chord Em locked");
   });
@@ -101,9 +100,9 @@ describe("the collection on a real file", () => {
     const id = takeIn(db, ABC).added[0]!.id;
     const { work } = load(db, id)!;
     const [before] = collection(db);
-    save(db, id, "Chord", lockChords(work, [lock]));
+    saveOn(id, "Chord", lockChords(work, [lock]));
     expect(collection(db)[0]).toEqual({ ...before, changed: expect.any(Number) });
-    save(db, id, "Renamed", {
+    saveOn(id, "Renamed", {
       ...work,
       tune: { ...work.tune, title: "Tar Again", key: { tonic: "E", mode: "minor" } },
     });
@@ -111,18 +110,19 @@ describe("the collection on a real file", () => {
   });
   it("takes a tune's revisions with it, and answers for what is not there", () => {
     const id = takeIn(db, ABC).added[0]!.id;
+    const { work } = load(db, id)!;
     db.$client.prepare("delete from tunes where id = ?").run(id);
     expect(db.$client.prepare("select count(*) as n from revisions").get()).toEqual({ n: 0 });
-    expect([load(db, id), save(db, id, "x", {} as never), travel(db, id, "undo")]).toEqual([
-      undefined,
-      undefined,
-      undefined,
-    ]);
+    expect([
+      load(db, id),
+      save(db, { id, head: 1, step: "x", work }),
+      travel(db, { id, head: 1, way: "undo" }),
+    ]).toEqual([undefined, { kind: "gone" }, { kind: "gone" }]);
   });
   it("refuses work that does not hold together and keeps the old", () => {
     const id = takeIn(db, ABC).added[0]!.id;
     const { work } = load(db, id)!;
-    expect(() => save(db, id, "broken", { ...work, tune: { ...work.tune, strains: [] } })).toThrow();
+    expect(() => saveOn(id, "broken", { ...work, tune: { ...work.tune, strains: [] } })).toThrow();
     expect(load(db, id)!.work).toEqual(work);
   });
   it("takes the good tunes of a book and tells the place of the others", () => {
@@ -201,7 +201,7 @@ describe("the collection on a real file", () => {
       ["The Wet Step"],
       ["Tuesday"],
     ]);
-    save(db, added[0]!.id, "Renamed", {
+    saveOn(added[0]!.id, "Renamed", {
       ...load(db, added[0]!.id)!.work,
       tune: { ...load(db, added[0]!.id)!.work.tune, title: "Pitch and Hemp" },
     });
@@ -253,28 +253,28 @@ describe("the collection on a real file", () => {
       "the old book",
       "the old book",
     ]);
-    expect(travel(db, added[0]!.id, "undo")!.work.tune.rights).toBe("unknown");
+    expect(go(added[0]!.id, "undo").work.tune.rights).toBe("unknown");
     expect(countTunes(db, { ready: "open" })).toBe(1);
   });
   it("names versions and brings an earlier one back without losing the later", () => {
     const id = takeIn(db, ABC).added[0]!.id;
     nameVersion(db, id, load(db, id)!.head, "  As   it came ");
     const first = versions(db, id)[0]!;
-    save(db, id, "Chord Em locked", lockChords(load(db, id)!.work, [lock]));
-    save(db, id, "Chord Em freed", { ...load(db, id)!.work, locks: [] });
-    save(db, id, "Chord Em locked again", lockChords(load(db, id)!.work, [lock]));
+    saveOn(id, "Chord Em locked", lockChords(load(db, id)!.work, [lock]));
+    saveOn(id, "Chord Em freed", { ...load(db, id)!.work, locks: [] });
+    saveOn(id, "Chord Em locked again", lockChords(load(db, id)!.work, [lock]));
     expect(versions(db, id).map((v) => [v.step, v.name, v.current])).toEqual([
       ["Chord Em locked again", null, true],
       ["Chord Em freed", null, false],
       ["Chord Em locked", null, false],
       ["Brought in", "As it came", false],
     ]);
-    const back = bringBack(db, id, first.id)!;
+    const back = there(bringBack(db, { id, head: load(db, id)!.head, revision: first.id }));
     expect([back.work.locks.length, back.step, versions(db, id).length]).toEqual([0, "Back to “As it came”", 5]);
-    expect(travel(db, id, "undo")!.work.locks).toHaveLength(1);
+    expect(go(id, "undo").work.locks).toHaveLength(1);
     nameVersion(db, id, first.id, " ");
     expect(versions(db, id).every((v) => v.name === null)).toBe(true);
-    expect(bringBack(db, id, 9999)).toBeUndefined();
+    expect(bringBack(db, { id, head: back.head, revision: 9999 })).toEqual({ kind: "gone" });
   });
   it("brings a database of the first version up to date, its tunes findable", () => {
     const old = new Database(join(mkdtempSync(join(tmpdir(), "symphonos-")), "old.db"));

@@ -1,3 +1,6 @@
-// Db: one SQLite file. In: rows. Out: rows. Knows tables and transactions, nothing of music.
+// Db: one SQLite file. In: rows. Out: rows. Knows tables, transactions and backups, nothing of music.
+export * from "./backup";
 export * from "./open";
 export * from "./queries";
+export * from "./restore";
+export * from "./trouble";

@@ -180,31 +180,50 @@ export function insertTune(db: Db, { words, ...facts }: Facts, step: string, wor
   });
 }
 
+/** What became of a change made from a head: the new head; or that the tune is gone, or has gone on since. */
+export type Moved = { head: number } | "gone" | "apart";
+
+type Writer = Pick<Db, "run" | "update" | "select" | "insert">;
+/** The head a tune stands at; undefined where there is no such tune. */
+export const headOf = (db: Pick<Db, "select">, tuneId: number): number | undefined =>
+  db.select({ head: tunes.head }).from(tunes).where(eq(tunes.id, tuneId)).get()?.head;
+
+/** A state to save. Facts only where they changed; a token is the page's own name for this save. */
+export type NewState = { facts: Facts | undefined; step: string; work: string; token?: string | undefined };
+
 /**
- * Saves a new state on top of `parent`; gives the revision's id. What was undone before stays in the table. Facts only
- * where they changed.
+ * Saves a new state on top of the head it was made from, compared in the same transaction. What was undone before stays
+ * in the table; a save that comes twice, by its token, is kept once.
  */
-export function addRevision(
-  db: Db,
-  tuneId: number,
-  parent: number,
-  facts: Facts | undefined,
-  step: string,
-  work: string,
-): number {
-  return db.transaction((tx) => {
+export function addRevision(db: Db, tuneId: number, from: number, state: NewState): Moved {
+  return inOne(db, (tx) => {
+    const known =
+      state.token && tx.select({ id: revisions.id }).from(revisions).where(eq(revisions.token, state.token)).get();
+    if (known) return { head: known.id };
+    const head = headOf(tx, tuneId);
+    if (head === undefined) return "gone";
+    if (head !== from) return "apart";
+    const { facts, ...values } = state;
     const now = new Date();
     const { id } = tx
       .insert(revisions)
-      .values({ tuneId, parent, step, work, created: now })
+      .values({ tuneId, parent: head, ...values, created: now })
       .returning({ id: revisions.id })
       .get();
     moveTo(tx, tuneId, id, facts, now);
-    return id;
+    return { head: id };
   });
 }
 
-function moveTo(tx: Pick<Db, "run" | "update">, tuneId: number, head: number, facts: Facts | undefined, now: Date) {
+/** Keeps a state beside the others under a name, the head where it is. One that comes twice is kept once. */
+export function addAside(db: Db, tuneId: number, state: Omit<NewState, "facts"> & { name: string }): void {
+  db.insert(revisions)
+    .values({ tuneId, parent: null, ...state, created: new Date() })
+    .onConflictDoNothing()
+    .run();
+}
+
+function moveTo(tx: Writer, tuneId: number, head: number, facts: Facts | undefined, now: Date) {
   const { words = "", ...columns } = facts ?? {};
   tx.update(tunes)
     .set({ ...columns, head, changed: now })
@@ -213,9 +232,18 @@ function moveTo(tx: Pick<Db, "run" | "update">, tuneId: number, head: number, fa
   if (facts) index(tx, tuneId, { title: facts.title, words });
 }
 
-/** Moves the head of a tune to one of its revisions. */
-export const moveHead = (db: Db, tuneId: number, head: number, facts: Facts): void =>
-  db.transaction((tx) => moveTo(tx, tuneId, head, facts, new Date()));
+/** Moves the head of a tune from the one it is believed to be at to another of its revisions. */
+export const moveHead = (db: Db, tuneId: number, from: number, to: number, facts: Facts): Moved =>
+  inOne(db, (tx) => {
+    const head = headOf(tx, tuneId);
+    if (head === undefined) return "gone";
+    if (head !== from) return "apart";
+    moveTo(tx, tuneId, to, facts, new Date());
+    return { head: to };
+  });
+
+/** Runs in one transaction that holds off every other writer from its first line. */
+export const inOne = <T>(db: Db, run: (tx: Writer) => T): T => db.transaction(run, { behavior: "immediate" });
 
 export const findRevision = (db: Db, tuneId: number, id: number) =>
   db

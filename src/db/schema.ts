@@ -1,4 +1,4 @@
-import { index, integer, primaryKey, sqliteTable, text } from "drizzle-orm/sqlite-core";
+import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
 
 /** A tune of the collection. Columns for what is listed and searched; the work itself is in its revisions. */
 export const tunes = sqliteTable(
@@ -60,9 +60,15 @@ export const revisions = sqliteTable(
     name: text("name"),
     /** The work as validated JSON with its own version. */
     work: text("work").notNull(),
+    /** The page's own name for this save: one that is sent twice is kept once. */
+    token: text("token"),
     created: integer("created", { mode: "timestamp_ms" }).notNull(),
   },
-  (t) => [index("revisions_tune").on(t.tuneId), index("revisions_parent").on(t.parent)],
+  (t) => [
+    index("revisions_tune").on(t.tuneId),
+    index("revisions_parent").on(t.parent),
+    uniqueIndex("revisions_token").on(t.token),
+  ],
 );
 
 /** Answers to “third or fourth?”: a place of a tune, and whether the right note was chosen there. */
