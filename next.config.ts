@@ -2,21 +2,6 @@ import type { NextConfig } from "next";
 
 const immutable = [{ key: "Cache-Control", value: "public, max-age=31536000, immutable" }];
 
-/** Scripts come from this server alone; WebAssembly (engraving, sound) needs its own permission. */
-const policy = [
-  "default-src 'self'",
-  `script-src 'self' 'unsafe-inline' 'wasm-unsafe-eval'${process.env.NODE_ENV === "development" ? " 'unsafe-eval'" : ""}`,
-  "style-src 'self' 'unsafe-inline'",
-  "img-src 'self' data: blob:",
-  "font-src 'self' data:",
-  "worker-src 'self' blob:",
-  "connect-src 'self' data: blob:",
-  "object-src 'none'",
-  "base-uri 'self'",
-  "form-action 'self'",
-  "frame-ancestors 'none'",
-].join("; ");
-
 const config: NextConfig = {
   agentRules: false,
   poweredByHeader: false,
@@ -30,7 +15,8 @@ const config: NextConfig = {
     {
       source: "/:path*",
       headers: [
-        { key: "Content-Security-Policy", value: policy },
+        { key: "Cross-Origin-Opener-Policy", value: "same-origin" },
+        { key: "Cross-Origin-Resource-Policy", value: "same-origin" },
         { key: "X-Content-Type-Options", value: "nosniff" },
         { key: "Referrer-Policy", value: "no-referrer" },
       ],

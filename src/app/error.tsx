@@ -9,7 +9,8 @@ export default function ErrorPage({ error, reset }: { error: Error; reset: () =>
         This page could not be shown
       </Heading>
       <Text color="quiet" mb="5">
-        {error.message || "Something went wrong on the way."} Your work is saved as it was.
+        {error.message || "Something went wrong on the way."} What was saved is safe, and what was not is kept in this
+        browser.
       </Text>
       <SolidButton onClick={reset}>Try again</SolidButton>
     </Box>

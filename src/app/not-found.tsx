@@ -5,10 +5,10 @@ export default function NotFound() {
   return (
     <Box maxW="560px" mx="auto" pt="20vh" px="6">
       <Heading fontSize="26px" mb="3">
-        There is no such tune here
+        There is nothing at this address
       </Heading>
       <Text color="quiet" mb="5">
-        It may have been taken out of the collection.
+        A tune that was here may have been taken out of the collection.
       </Text>
       <Link href="/">Back to the tunes</Link>
     </Box>

@@ -1,6 +1,12 @@
 import { type Asked, countTunes, database, shelves, SORTS } from "../db";
 import { collection, PAGE } from "../server/collection";
+import { notFound } from "next/navigation";
+import { numberOf } from "../server/page";
+import { withTrouble } from "./withTrouble";
 import { TunesPage } from "../ui/tunes/TunesPage";
+
+/** Most tunes of one list. */
+const MOST = 5000;
 
 export const dynamic = "force-dynamic";
 
@@ -28,16 +34,19 @@ function askedOf(search: Search): Asked {
 export default async function Page({ searchParams }: { searchParams: Promise<Search> }) {
   const search = await searchParams;
   const asked = askedOf(search);
-  const limit = Math.min(5000, Math.max(PAGE, Number(search.shown) || PAGE));
-  const db = database();
-  const all = countTunes(db);
-  return (
-    <TunesPage
-      tunes={collection(db, asked, limit)}
-      found={countTunes(db, asked)}
-      all={all}
-      asked={asked}
-      shelves={shelves(db)}
-    />
-  );
+  const shown = search.shown === undefined ? PAGE : numberOf(String(search.shown));
+  if (shown === undefined) notFound();
+  const limit = Math.min(MOST, Math.max(PAGE, shown));
+  return withTrouble(async () => {
+    const db = database();
+    return (
+      <TunesPage
+        tunes={collection(db, asked, limit)}
+        found={countTunes(db, asked)}
+        all={countTunes(db)}
+        asked={asked}
+        shelves={shelves(db)}
+      />
+    );
+  });
 }

@@ -1,25 +1,16 @@
 "use server";
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
-import { readWork } from "../core/ensemble";
 import { Rights, Tune } from "../core/score";
-import { database, keepAnswer, setAside, type Tally, tagTunes, tallyOf } from "../db";
-import { type Answer, answer } from "./answer";
-import {
-  addTunes,
-  bringBack,
-  type Loaded,
-  nameVersion,
-  recordRights,
-  save,
-  type Taken,
-  takeCuttings,
-  travel,
-  type Version,
-  versions,
-} from "./collection";
+import { database, keepAnswer, setAside, type Tally, tagTunes, tallyOf, writing } from "../db";
+import type { Backup, Checked } from "../db";
+import { type Answer, answer, Refusal } from "./answer";
+import { Id } from "./asks";
+import { aside } from "./aside";
+import type { Taken } from "./collection";
+import { type Left, nameVersion, type Version, versions } from "./states";
 
-const Id = z.int().min(1);
+type Listed = Backup & Checked;
 const Ids = z.array(Id).max(20_000);
 const Step = z.string().max(200);
 const Cuttings = z
@@ -29,8 +20,8 @@ const Cuttings = z
 /** Brings tunes cut from an ABC book into the collection. */
 export async function bringIn(input: unknown): Promise<Answer<Taken>> {
   const Input = z.object({ cuttings: Cuttings, again: z.boolean().default(false) });
-  return answer(Input, input, ({ cuttings, again }) => {
-    const taken = takeCuttings(database(), cuttings, again);
+  return answer(Input, input, async ({ cuttings, again }) => {
+    const taken = await aside("intake", cuttings, again);
     revalidatePath("/");
     return taken;
   });
@@ -39,25 +30,11 @@ export async function bringIn(input: unknown): Promise<Answer<Taken>> {
 /** Brings a finished tune in: typed, or read from a score or a MIDI file. */
 export async function addTune(input: unknown): Promise<Answer<Taken>> {
   const Input = z.object({ tune: Tune, step: Step, again: z.boolean().default(false) });
-  return answer(Input, input, ({ tune, step, again }) => {
-    const taken = addTunes(database(), [{ tune }], { again, step });
+  return answer(Input, input, async ({ tune, step, again }) => {
+    const taken = await aside("add", tune, step, again);
     revalidatePath("/");
     return taken;
   });
-}
-
-/**
- * Saves the work on a tune as one step, the page already showing it. Gives the new head; null when the tune is gone.
- */
-export async function saveStep(input: unknown): Promise<Answer<number | null>> {
-  const Input = z.object({ id: Id, step: Step, work: z.unknown().transform(readWork) });
-  return answer(Input, input, ({ id, step, work }) => save(database(), id, step, work) ?? null);
-}
-
-/** Goes a step back or forward; null when the tune is gone. */
-export async function travelStep(input: unknown): Promise<Answer<Loaded | null>> {
-  const Input = z.object({ id: Id, way: z.enum(["undo", "redo"]) });
-  return answer(Input, input, ({ id, way }) => travel(database(), id, way) ?? null);
 }
 
 /** The states a tune has been in. */
@@ -69,15 +46,9 @@ export async function listVersions(input: unknown): Promise<Answer<Version[]>> {
 export async function giveName(input: unknown): Promise<Answer<Version[]>> {
   const Input = z.object({ id: Id, revision: Id, name: z.string().max(200) });
   return answer(Input, input, ({ id, revision, name }) => {
-    nameVersion(database(), id, revision, name);
+    nameVersion(writing(), id, revision, name);
     return versions(database(), id);
   });
-}
-
-/** Brings an earlier state back on top; null when there is none. */
-export async function restoreVersion(input: unknown): Promise<Answer<Loaded | null>> {
-  const Input = z.object({ id: Id, revision: Id });
-  return answer(Input, input, ({ id, revision }) => bringBack(database(), id, revision) ?? null);
 }
 
 /** Tags tunes, or takes a tag off. */
@@ -89,7 +60,7 @@ export async function tag(input: unknown): Promise<Answer<null>> {
     on: z.boolean(),
   });
   return answer(Input, input, ({ ids, name, on }) => {
-    tagTunes(database(), ids, name, on);
+    tagTunes(writing(), ids, name, on);
     revalidatePath("/");
     return null;
   });
@@ -98,19 +69,19 @@ export async function tag(input: unknown): Promise<Answer<null>> {
 /** Puts tunes aside, or brings them back. */
 export async function putAside(input: unknown): Promise<Answer<null>> {
   return answer(z.object({ ids: Ids, aside: z.boolean() }), input, ({ ids, aside }) => {
-    setAside(database(), ids, aside);
+    setAside(writing(), ids, aside);
     revalidatePath("/");
     return null;
   });
 }
 
-/** Records rights and source of several tunes, all of them or none. */
-export async function recordRightsOf(input: unknown): Promise<Answer<null>> {
+/** Records rights and source of several tunes; gives those it could not be done to. */
+export async function recordRightsOf(input: unknown): Promise<Answer<Left[]>> {
   const Input = z.object({ ids: Ids, rights: Rights, source: z.string().trim().max(2000) });
-  return answer(Input, input, ({ ids, rights, source }) => {
-    recordRights(database(), ids, rights, source || undefined);
+  return answer(Input, input, async ({ ids, rights, source }) => {
+    const left = await aside("rights", ids, rights, source || undefined);
     revalidatePath("/");
-    return null;
+    return left;
   });
 }
 
@@ -118,7 +89,30 @@ export async function recordRightsOf(input: unknown): Promise<Answer<null>> {
 export async function answerThirdOrFourth(input: unknown): Promise<Answer<Tally>> {
   const Given = z.object({ bar: z.int().min(0), at: z.int().min(0), right: z.boolean() });
   return answer(z.object({ id: Id, given: Given.optional() }), input, ({ id, given }) => {
-    if (given) keepAnswer(database(), id, given);
+    if (given) keepAnswer(writing(), id, given);
     return tallyOf(database(), id);
+  });
+}
+
+/** The backups of the collection, newest first, each with what it was found to hold. */
+export async function listBackups(): Promise<Answer<Listed[]>> {
+  return answer(z.undefined(), undefined, () => aside("backups"));
+}
+
+/** Makes a backup now. */
+export async function backUp(): Promise<Answer<Listed[]>> {
+  return answer(z.undefined(), undefined, async () => {
+    await aside("backup", "on request");
+    return aside("backups");
+  });
+}
+
+/** Puts the collection back as it was in a backup; what is there now is kept as one. Gives how many tunes there are. */
+export async function bringBackupBack(input: unknown): Promise<Answer<number>> {
+  return answer(z.string().max(200), input, async (name) => {
+    const done = await aside("restore", name);
+    if ("wrong" in done) throw new Refusal(done.wrong);
+    revalidatePath("/");
+    return done.tunes;
   });
 }

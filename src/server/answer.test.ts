@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
 import { z } from "zod";
+import { databasePath } from "../db";
 import { answer, problemOf } from "./answer";
 
 const Input = z.object({ id: z.int().positive(), name: z.string().min(1, "Write a name") });
@@ -19,7 +20,7 @@ describe("an answer", () => {
     ["constructor", /^what was sent: /],
   ])("to %j names the field and the remedy", async (input, words) => {
     const found = await answer(Input, input, () => "never");
-    expect(found).toEqual({ ok: false, problem: expect.stringMatching(words) });
+    expect(found).toEqual({ ok: false, problem: expect.stringMatching(words), again: false });
   });
   it("never throws, whatever is sent", async () => {
     await fc.assert(
@@ -31,11 +32,13 @@ describe("an answer", () => {
   });
   test.each([
     ["SQLITE_FULL", /disk is full/],
-    ["SQLITE_READONLY", /cannot be written/],
-    ["SQLITE_BUSY", /Another program/],
+    ["SQLITE_READONLY", /may not be written/],
+    ["SQLITE_BUSY", /another program/],
     ["SQLITE_CORRUPT", /backup/],
   ])("says what to do when the database answers %s", (code, words) => {
-    expect(problemOf(Object.assign(new Error("raw words"), { code }))).toMatch(words);
+    const found = problemOf(Object.assign(new Error("raw words"), { code }));
+    expect(found).toEqual({ problem: expect.stringMatching(words), again: true });
+    expect(found.problem).toContain(databasePath());
   });
   it("says an unknown fault in its own words, and that nothing was changed", async () => {
     const found = await answer(Input, { id: 1, name: "x" }, () => {
@@ -44,6 +47,7 @@ describe("an answer", () => {
     expect(found).toEqual({
       ok: false,
       problem: "Something went wrong inside (the cat sat on it). Nothing was changed; try again.",
+      again: false,
     });
   });
 });

@@ -1,24 +1,10 @@
+import { z } from "zod";
 import { analyse, type Cell, fingerprint, inventory, weave } from "../core/analysis";
-import { newWork, readWork, type Work } from "../core/ensemble";
+import { newWork, type Work } from "../core/ensemble";
 import { type Cutting, cutBook, FormatError, readAbcTune, type Remark } from "../core/formats";
-import { metreName, type Rights, Tune } from "../core/score";
+import { metreName, Tune } from "../core/score";
 import { keyName, midi, pitchName, spell } from "../core/theory";
-import {
-  addRevision,
-  type Asked,
-  countTunes,
-  type Db,
-  type Facts,
-  findRevision,
-  findTune,
-  history,
-  insertTune,
-  listTunes,
-  moveHead,
-  nameRevision,
-  newestChild,
-  sameMusic,
-} from "../db";
+import { type Asked, countTunes, type Db, type Facts, inOne, insertTune, listTunes, sameMusic } from "../db";
 
 /** A tune as the list shows it. */
 export type Listed = {
@@ -38,9 +24,6 @@ export type Listed = {
   changed: number;
 };
 
-/** A tune's work as the bench opens it. */
-export type Loaded = { id: number; head: number; work: Work; canUndo: boolean; canRedo: boolean; step: string };
-
 /** What became of tunes that were brought in. */
 export type Taken = {
   added: { id: number; title: string }[];
@@ -58,7 +41,8 @@ export const LARGEST_INTAKE = 8_000_000;
 
 const name = (noteNumber: number) => pitchName(spell(noteNumber, { tonic: "C", mode: "major" }));
 
-function factsOf({ tune }: Work): Facts {
+/** What the list shows and finds of a work. */
+export function factsOf({ tune }: Work): Facts {
   const { places, form, key, dance, sentence } = analyse(tune);
   const found = inventory(places);
   return {
@@ -107,6 +91,10 @@ const sung = (tune: Tune): string =>
 /** Tunes a page of the list holds. */
 export const PAGE = 50;
 
+/** Most bars of a weave that the list shows; a longer one is shown by its beginning. */
+const SHORT_WEAVE = 64;
+const shortWeave = (stored: string): Cell[] => (JSON.parse(stored) as Cell[]).slice(0, SHORT_WEAVE);
+
 /** The list of tunes as asked for. */
 export const collection = (db: Db, asked: Asked = {}, limit = PAGE): Listed[] =>
   listTunes(db, asked, limit).map((t) => ({
@@ -122,30 +110,53 @@ export const collection = (db: Db, asked: Asked = {}, limit = PAGE): Listed[] =>
     ready: t.rights !== "unknown",
     source: t.source,
     tags: t.tags,
-    weave: JSON.parse(t.weave) as Cell[],
+    weave: shortWeave(t.weave),
     changed: t.changed.getTime(),
   }));
 
+/** Most things told that were mended. */
+const MOST_REMARKS = 200;
+
 const nothing = (): Taken => ({ added: [], refused: [], remarks: [], duplicates: [] });
 
-/** Adds tunes to the collection in one transaction. A tune whose music is there already is left out, unless `again`. */
-export function addTunes(
-  db: Db,
-  tunes: readonly { tune: Tune; remarks?: readonly Remark[]; line?: number }[],
-  { again = false, step = "Brought in" } = {},
-): Taken {
+/** A tune to add, with the line of its file. */
+type Incoming = { tune: Tune; remarks?: readonly Remark[]; line?: number };
+
+/**
+ * Adds tunes to the collection in one transaction. A tune whose music is there already is left out, unless `again`; one
+ * that cannot be added is told with its place, and the others go in all the same.
+ */
+export function addTunes(db: Db, tunes: readonly Incoming[], { again = false, step = "Brought in" } = {}): Taken {
   const taken = nothing();
-  db.$client.transaction(() => {
-    for (const { tune, remarks = [], line = 1 } of tunes) {
+  // Everything is worked out before the transaction begins, so that nobody waits for it.
+  const ready = tunes.flatMap(({ tune, remarks = [], line = 1 }) => {
+    try {
       const work = newWork(Tune.parse(tune));
-      const facts = factsOf(work);
-      const known = again ? undefined : sameMusic(db, facts.fingerprint);
-      if (known) taken.duplicates.push({ title: facts.title, line, of: known });
-      else taken.added.push({ id: insertTune(db, facts, step, JSON.stringify(work)), title: facts.title });
-      if (taken.remarks.length < 200) taken.remarks.push(...remarks.map((r) => ({ title: facts.title, ...r })));
+      return [{ line, remarks, facts: factsOf(work), work: JSON.stringify(work) }];
+    } catch (error) {
+      taken.refused.push({ line, column: 1, message: refusalWords(tune, error) });
+      return [];
     }
-  })();
+  });
+  inOne(db, () => {
+    for (const { line, remarks, facts, work } of ready) {
+      const { title } = facts;
+      const known = again ? undefined : sameMusic(db, facts.fingerprint);
+      if (known) taken.duplicates.push({ title, line, of: known });
+      else taken.added.push({ id: insertTune(db, facts, step, work), title });
+      if (taken.remarks.length < MOST_REMARKS) taken.remarks.push(...remarks.map((r) => ({ title, ...r })));
+    }
+  });
   return taken;
+}
+
+/** Why a tune that could be read could not be added. */
+function refusalWords(tune: Tune, error: unknown): string {
+  const title = typeof tune?.title === "string" ? tune.title.slice(0, 80) : "";
+  const issue = error instanceof z.ZodError ? error.issues[0] : undefined;
+  if (issue) return `“${title}” was left out. ${[issue.path.join("."), issue.message].filter(Boolean).join(": ")}.`;
+  const words = error instanceof Error ? error.message : String(error);
+  return `“${title}” could not be worked out and was left out (${words.slice(0, 200)}).`;
 }
 
 /**
@@ -158,8 +169,10 @@ export function takeCuttings(db: Db, cuttings: readonly Cutting[], again = false
     try {
       return [{ ...readAbcTune(cutting), line: cutting.line }];
     } catch (error) {
-      if (!(error instanceof FormatError)) throw error;
-      refused.push({ ...error.spot, message: error.message });
+      const spot = error instanceof FormatError ? error.spot : { line: cutting.line, column: 1 };
+      const words = error instanceof Error ? error.message : String(error);
+      const message = error instanceof FormatError ? words : `This tune could not be read (${words.slice(0, 200)}).`;
+      refused.push({ ...spot, message });
       return [];
     }
   });
@@ -176,96 +189,6 @@ export function takeIn(db: Db, text: string, again = false): Taken {
   return cuttings.length
     ? takeCuttings(db, cuttings, again)
     : refuse("No tune found. A tune needs a K: line with its key, such as K:D, and notes below it.");
-}
-
-/** Opens a tune at its head; undefined when there is none. Throws when the stored work does not hold together. */
-export function load(db: Db, id: number): Loaded | undefined {
-  const found = findTune(db, id);
-  if (!found) return undefined;
-  const { tune, revision } = found;
-  return {
-    id,
-    head: tune.head,
-    work: readWork(JSON.parse(revision.work)),
-    step: revision.step,
-    canUndo: revision.parent !== null,
-    canRedo: newestChild(db, id, revision.id) !== undefined,
-  };
-}
-
-/** Saves a new state of a tune on top of its head; gives the revision's id, or undefined when there is no such tune. */
-export function save(db: Db, id: number, step: string, work: Work): number | undefined {
-  const found = findTune(db, id);
-  if (!found) return undefined;
-  const checked = readWork(work);
-  // The facts of the list follow from the tune alone; a step that leaves it alone need not work them out again.
-  const before = readWork(JSON.parse(found.revision.work));
-  const same = JSON.stringify(before.tune) === JSON.stringify(checked.tune);
-  return addRevision(
-    db,
-    id,
-    found.tune.head,
-    same ? undefined : factsOf(checked),
-    step.slice(0, 200),
-    JSON.stringify(checked),
-  );
-}
-
-/** Goes one step back, or forward again to the newest state made from here. Does nothing at either end. */
-export function travel(db: Db, id: number, way: "undo" | "redo"): Loaded | undefined {
-  const found = findTune(db, id);
-  if (!found) return undefined;
-  const { revision } = found;
-  const before = () => (revision.parent === null ? undefined : findRevision(db, id, revision.parent));
-  const target = way === "redo" ? newestChild(db, id, revision.id) : before();
-  if (target) moveHead(db, id, target.id, factsOf(readWork(JSON.parse(target.work))));
-  return load(db, id);
-}
-
-/** A state of a tune as its history shows it. */
-export type Version = { id: number; step: string; name: string | null; at: number; current: boolean };
-
-/** States of a tune, newest first. */
-export const versions = (db: Db, id: number): Version[] => {
-  const head = findTune(db, id)?.tune.head;
-  return history(db, id).map((r) => ({
-    id: r.id,
-    step: r.step,
-    name: r.name,
-    at: r.created.getTime(),
-    current: r.id === head,
-  }));
-};
-
-/** Names the state a tune is in; an empty name takes it away. */
-export function nameVersion(db: Db, id: number, revision: number, name: string): void {
-  nameRevision(db, id, revision, name.replace(/\s+/g, " ").trim().slice(0, 80) || null);
-}
-
-/** Brings an earlier state back as a new step on top, so that nothing after it is lost. */
-export function bringBack(db: Db, id: number, revision: number): Loaded | undefined {
-  const found = findRevision(db, id, revision);
-  if (!found) return undefined;
-  save(
-    db,
-    id,
-    `Back to ${found.name ? `“${found.name}”` : found.step.toLowerCase()}`,
-    readWork(JSON.parse(found.work)),
-  );
-  return load(db, id);
-}
-
-/** Records source and rights of several tunes, a step in each, in one transaction. */
-export function recordRights(db: Db, ids: readonly number[], rights: Rights, source: string | undefined): void {
-  db.$client.transaction(() => {
-    for (const id of ids) {
-      const loaded = load(db, id);
-      if (!loaded) continue;
-      const { tune } = loaded.work;
-      const recorded = { ...tune, rights, ...(source ? { source: source.slice(0, 2000) } : {}) };
-      save(db, id, "Rights recorded", { ...loaded.work, tune: recorded });
-    }
-  })();
 }
 
 export const isEmpty = (db: Db): boolean => countTunes(db) === 0;

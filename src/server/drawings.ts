@@ -1,39 +1,28 @@
 import type { Sheet } from "../core/score";
-import { type Drawing, drawingKey, drawRow, Recent } from "../engraving";
+import { type Drawing, drawingKey, Recent } from "../engraving";
+import { aside } from "./aside";
 
 /** Rows kept: about 20 MB of drawings. */
 const MOST = 500;
 const kept = new Recent<Drawing>(MOST);
-
-let toolkit: Promise<import("verovio/esm").VerovioToolkit> | undefined;
-
-/** The server's own engraver. Started with the application, so that the first page need not wait for it. */
-export function startEngraver() {
-  toolkit ??= (async () => {
-    const [{ default: create }, { VerovioToolkit }] = await Promise.all([
-      import("verovio/wasm"),
-      import("verovio/esm"),
-    ]);
-    return new VerovioToolkit(await create());
-  })();
-  return toolkit;
-}
 
 /**
  * Rows of music as drawings by their key, from those kept or drawn now. A row that cannot be drawn is left to the
  * browser.
  */
 export async function drawings(rows: readonly Sheet[], width: number): Promise<Record<string, Drawing>> {
-  const engraver = await startEngraver();
-  const made = rows.map((sheet) => {
-    const key = drawingKey(sheet);
-    const name = `${key} ${width}`;
-    return [key, kept.get(name) ?? kept.put(name, drawn(engraver, sheet, width))] as const;
-  });
-  return Object.fromEntries(made.filter(([, { svg }]) => svg));
-}
-
-function drawn(engraver: Awaited<ReturnType<typeof startEngraver>>, sheet: Sheet, width: number): Drawing {
-  const { svg, measured } = drawRow(engraver, sheet, width);
-  return { svg, width, measured };
+  const keyed = rows.map((sheet) => ({ sheet, key: drawingKey(sheet) }));
+  const nameOf = (key: string) => `${key} ${width}`;
+  const missing = keyed.filter(({ key }) => !kept.get(nameOf(key)));
+  if (missing.length > 0) {
+    const sheets = missing.map(({ sheet }) => sheet);
+    const drawn = await aside("draw", sheets, width).catch(() => []);
+    drawn.forEach((drawing, i) => void kept.put(nameOf((missing[i] as { key: string }).key), drawing));
+  }
+  return Object.fromEntries(
+    keyed.flatMap(({ key }) => {
+      const found = kept.get(nameOf(key));
+      return found?.svg ? [[key, found] as const] : [];
+    }),
+  );
 }

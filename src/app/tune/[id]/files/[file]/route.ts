@@ -1,5 +1,5 @@
 import { problemOf } from "../../../../../server/answer";
-import { download } from "../../../../../server/files";
+import { aside } from "../../../../../server/aside";
 import { tuneOf } from "../../../../../server/page";
 
 const NO_TUNE = "There is no such tune.";
@@ -19,12 +19,13 @@ export async function GET(
     if (!loaded) return new Response(NO_TUNE, { status: 404 });
     if (loaded.work.tune.rights === "unknown") return new Response(NO_RIGHTS, { status: 403 });
     const { parts = "", format = "" } = FILE.exec(file.replaceAll("%2B", "+"))?.groups ?? {};
-    const made = download(loaded.work, parts, format);
+    const made = await aside("file", loaded.work, parts, format);
     if (!made) return new Response(NO_PART, { status: 404 });
     return new Response(made.content as BodyInit, {
       headers: { "Content-Type": made.type, "Content-Disposition": `attachment; filename="${made.name}"` },
     });
   } catch (error) {
-    return new Response(problemOf(error), { status: 500 });
+    const { problem, again } = problemOf(error);
+    return new Response(problem, { status: again ? 503 : 400 });
   }
 }

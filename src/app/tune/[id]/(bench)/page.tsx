@@ -1,9 +1,12 @@
 import type { Metadata } from "next";
 import { cookies } from "next/headers";
 import { notFound } from "next/navigation";
-import { tuneOf } from "../../../server/page";
-import { Bench } from "../../../ui/bench/Bench";
-import { FIRST_LENS, LENSES, USUAL_WIDTH, WIDTH_COOKIE } from "../../../ui/bench/layout";
+import { isLong, storedOf, titleOf } from "../../../../server/page";
+import { opened } from "../../../../server/states";
+import { Bench } from "../../../../ui/bench/Bench";
+import { FIRST_LENS, LENSES, USUAL_WIDTH, WIDTH_COOKIE } from "../../../../ui/bench/layout";
+import { withTrouble } from "../../../withTrouble";
+import { LateBench } from "../../../../ui/bench/LateBench";
 import { prepared } from "./prepared";
 
 type Props = {
@@ -21,15 +24,20 @@ async function rowWidth(): Promise<number> {
 }
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
-  return { title: tuneOf((await params).id)?.work.tune.title ?? "No such tune" };
+  return { title: titleOf((await params).id) ?? "No such tune" };
 }
 
 export default async function Page({ params, searchParams }: Props) {
-  const loaded = tuneOf((await params).id);
-  if (!loaded) notFound();
+  const { id } = await params;
   const asked = (await searchParams).lens;
   const lens = LENSES.find((l) => l === asked) ?? FIRST_LENS;
   const width = await rowWidth();
-  const { derived, drawn } = await prepared(loaded, lens, width);
-  return <Bench key={loaded.id} loaded={loaded} derived={derived} drawings={drawn} width={width} />;
+  return withTrouble(async () => {
+    const found = storedOf(id);
+    if (!found) notFound();
+    if (isLong(found)) return <LateBench key={found.id} unread={found} width={width} />;
+    const loaded = opened(found);
+    const { derived, drawn } = await prepared(loaded, lens, width);
+    return <Bench key={loaded.id} loaded={loaded} derived={derived} drawings={drawn} width={width} />;
+  });
 }

@@ -1,0 +1,61 @@
+import type { Cell } from "../core/analysis";
+import { type ChartRow, chordChart } from "../core/chords";
+import { derive, readWork, sheetOf } from "../core/ensemble";
+import type { Part } from "../core/grading";
+import type { Sheet, Tune } from "../core/score";
+import { CHORD_NAMES, type ChordNames } from "../core/theory";
+
+// What goes on paper, and nothing else of what follows from a tune: a long tune has megabytes of that.
+
+/** What stands over and under the music. */
+export type Heading = Omit<Tune, "strains">;
+const headingOf = ({ strains: _, ...heading }: Tune): Heading => heading;
+
+export type ChartPaper = {
+  heading: Heading;
+  sentence: string;
+  style: string;
+  weave: Cell[];
+  rows: Record<ChordNames, ChartRow[]>;
+};
+
+/** The chord chart of a work as it is stored, in every way its chords can be named. */
+export function chartPaper(stored: string): ChartPaper {
+  const work = readWork(JSON.parse(stored));
+  const { analysis, plan, weave } = derive(work);
+  const rows = (names: ChordNames) => chordChart(plan, analysis.places, analysis.form.phrases, names);
+  const all = Object.fromEntries(CHORD_NAMES.map((names) => [names, rows(names)] as const));
+  const heading = headingOf(work.tune);
+  return { heading, sentence: analysis.sentence, style: plan.style, weave, rows: all as ChartPaper["rows"] };
+}
+
+export type PartPaper = {
+  heading: Heading;
+  sentence: string;
+  weave: Cell[];
+  sheet: Sheet;
+  /** Bars (indexes) that begin a new system. */
+  starts: number[];
+  /** The part's own words; null where all parts stand together. */
+  own: Pick<Part, "level" | "instrument" | "coaching"> | null;
+};
+
+/** The address of all parts together. */
+export const ALL = "all";
+
+/** One part of a work as it is stored, by its id, or the score of all; null where there is no such part. */
+export function partPaper(stored: string, part: string): PartPaper | null {
+  const work = readWork(JSON.parse(stored));
+  if (part !== ALL && !work.players.some((p) => p.id === part)) return null;
+  const derived = derive(work);
+  const found = derived.parts.find((p) => p.id === part);
+  const { form, sentence } = derived.analysis;
+  return {
+    heading: headingOf(work.tune),
+    sentence,
+    weave: derived.weave,
+    sheet: sheetOf(work, derived, ...(found ? [found.id] : [])),
+    starts: form.phrases.map((p) => p.from),
+    own: found ? { level: found.level, instrument: found.instrument, coaching: found.coaching } : null,
+  };
+}
