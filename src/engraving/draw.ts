@@ -1,6 +1,7 @@
 import type { VerovioToolkit } from "verovio/esm";
 import { sheetMusicXml } from "../core/formats";
 import type { Sheet } from "../core/score";
+import { type CleanSvg, clean } from "./clean";
 import { type Measured, measured } from "./measure";
 
 /** Size of the engraving: percent of the engraver's own units. */
@@ -22,7 +23,7 @@ const COMMON = {
 };
 
 /** A drawn row: its SVG, the width it was laid out for in pixels, and where everything stands in it. */
-export type Drawing = { svg: string; width: number; measured: Measured };
+export type Drawing = { svg: CleanSvg; width: number; measured: Measured };
 type Logged = { log: string };
 
 /** One row of the bench: a single system stretched to `width` pixels. Notes and bars carry their ids. */
@@ -43,7 +44,7 @@ export function drawRow(verovio: VerovioToolkit, sheet: Sheet, width: number): D
   verovio.loadData(sheetMusicXml(sheet, { ids: true, row: true }));
   const drawn = verovio.renderToSVG(1);
   const lines = sheet.staves.map((s) => s.id);
-  const svg = withFretLabels(slim(drawn), sheet);
+  const svg = clean(withFretLabels(slim(drawn), sheet));
   return { svg, width, measured: measured(drawn, width, lines), log: verovio.getLog() };
 }
 
@@ -97,7 +98,7 @@ export function drawPages(
   verovio: VerovioToolkit,
   sheet: Sheet,
   systems: readonly number[],
-): { pages: string[]; log: string } {
+): { pages: CleanSvg[]; log: string } {
   verovio.setOptions({
     ...COMMON,
     scale: PAGE_SCALE,
@@ -114,6 +115,6 @@ export function drawPages(
     pageMarginBottom: 0,
   });
   verovio.loadData(sheetMusicXml(sheet, { systems: new Set(systems) }));
-  const pages = Array.from({ length: verovio.getPageCount() }, (_, i) => slim(verovio.renderToSVG(i + 1)));
+  const pages = Array.from({ length: verovio.getPageCount() }, (_, i) => clean(slim(verovio.renderToSVG(i + 1))));
   return { pages, log: verovio.getLog() };
 }

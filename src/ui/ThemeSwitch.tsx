@@ -1,6 +1,6 @@
 "use client";
 import { ClientOnly, IconButton } from "@chakra-ui/react";
-import { Moon, Sun } from "lucide-react";
+import { Moon, Sun } from "./icons";
 import { useTheme } from "next-themes";
 
 /** Daylight or dim. */

@@ -7,3 +7,12 @@ export const listed = (words: readonly string[]): string =>
 
 /** A count with its noun: "1 bar", "3 bars". */
 export const counted = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+
+const day = (at: number) => new Date(at).toDateString();
+
+/** A moment in words: "at 21:10" today, "on 24 Nov at 21:10" otherwise. */
+export function timeWords(at: number): string {
+  const time = new Date(at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+  if (day(at) === day(Date.now())) return `at ${time}`;
+  return `on ${new Date(at).toLocaleDateString("en-GB", { day: "numeric", month: "short" })} at ${time}`;
+}

@@ -2,9 +2,10 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { Suspense, useEffect, useState } from "react";
 import type { Derived } from "../../core/ensemble";
-import type { Loaded } from "../../server/collection";
+import type { Loaded } from "../../server/states";
 import type { Drawing } from "../../engraving";
 import { WeaveStrip } from "../weave/WeaveStrip";
+import { Alerts } from "./Alerts";
 import { HelpSheet } from "./HelpSheet";
 import { Panel } from "./panel/Panel";
 import { Rows } from "./Rows";
@@ -66,26 +67,6 @@ function Page({ drawings, width }: Pick<Props, "drawings" | "width">) {
       <Transport />
       <HelpSheet />
     </Flex>
-  );
-}
-
-/** What has gone wrong, where everyone looks first. */
-function Alerts() {
-  const problem = useBench((s) => s.problem);
-  const failure = useBench((s) => s.failure);
-  return (
-    <>
-      {problem && (
-        <Text role="alert" color="madder" py="3">
-          {problem}
-        </Text>
-      )}
-      {failure && (
-        <Text role="alert" color="madder" py="3">
-          No sound: {failure}
-        </Text>
-      )}
-    </>
   );
 }
 

@@ -4,6 +4,7 @@ import { memo, useEffect, useMemo, useRef } from "react";
 import { relationWords } from "../../core/analysis";
 import type { Sheet } from "../../core/score";
 import { type Drawing, type Measured, noteAt } from "../../engraving";
+import { Engraving } from "../engraving/Engraving";
 import { WeaveStrip } from "../weave/WeaveStrip";
 import { RowChords } from "./ChordLane";
 import { lineNoteAt, type RowOf, rowSheet } from "./layout";
@@ -105,11 +106,11 @@ type MusicProps = { row: RowOf; own: Sheet; drawing: Drawing | undefined; staves
 function Music({ row, own, drawing, staves }: MusicProps) {
   const { lens } = useLens();
   const holder = useRef<HTMLDivElement>(null);
-  const { svg = "", measured = null } = drawing ?? {};
+  const { svg, measured = null } = drawing ?? {};
   const { spelling, on } = useNaming();
   const drag = useNoteDrag(holder, measured, lens);
   const click = useClick(holder, measured, lens);
-  useChosenMark(holder, own, svg);
+  useChosenMark(holder, own, svg ?? "");
   const { places } = own;
   const top = own.staves[0]?.id;
   const voices = useBench((s) => (s.derived.parts.find((p) => p.id === top)?.role === "melody" ? "melody" : "harmony"));
@@ -119,17 +120,14 @@ function Music({ row, own, drawing, staves }: MusicProps) {
       <Box position="relative">
         <Frames measured={measured} />
         {svg ? (
-          // biome-ignore lint/a11y/noStaticElementInteractions: the picture of the music; chords have buttons above it
-          // biome-ignore lint/a11y/useKeyWithClickEvents: the arrow keys and Enter do the same for the whole page
-          <div
+          // The arrow keys and Enter do the same for the whole page; chords have buttons above the picture.
+          <Engraving
             ref={holder}
-            data-engraving
             data-voices={voices}
             style={{ position: "relative", width: drawing?.width, ...drag.style }}
             onClick={click}
             {...drag.handlers}
-            // biome-ignore lint/security/noDangerouslySetInnerHtml: the engraver's own SVG, made from escaped text
-            dangerouslySetInnerHTML={{ __html: svg }}
+            svg={svg}
           />
         ) : (
           <EmptyStaves count={staves} />

@@ -46,7 +46,8 @@ function useDrawnAhead(width: number, lens: Lens, shown: string): Set<number> {
     const ahead = (derived: Derived) => {
       const sheet = benchSheet(bench.getState().work, derived, lens, shown);
       const rows = rowsOf(derived.analysis.form.phrases, width).filter((row) => inView.has(row.from));
-      for (const row of rows) void drawAhead(rowSheet(sheet, row), width);
+      // What cannot be drawn is told by its row, which asks for it too.
+      for (const row of rows) drawAhead(rowSheet(sheet, row), width).catch(() => {});
     };
     bench.setState({ ahead });
     return () => bench.setState({ ahead: () => {} });

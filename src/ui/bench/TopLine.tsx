@@ -1,13 +1,42 @@
 "use client";
 import { Box, Button, Flex, Heading, IconButton, Text } from "@chakra-ui/react";
-import { CircleHelp, Menu, Redo2, Undo2 } from "lucide-react";
+import { Help, Menu, Redo, Undo } from "../icons";
 import Link from "next/link";
+import { useEffect, useState } from "react";
+import type { Saving } from "../saving/saver";
 import { ThemeSwitch } from "../ThemeSwitch";
 import { type Lens, LENSES } from "./layout";
 import { useBench } from "./state";
 import { useLens } from "./useLens";
 
 const KEYS: Record<Lens, string> = { Tune: "T", Chords: "G", Harmony: "Y", Parts: "P" };
+
+/** Words of the sign, by how it stands with what was done. */
+const SIGNS: Record<Saving["kind"], string> = {
+  saved: "",
+  saving: "saving…",
+  waiting: "not saved yet",
+  refused: "not saved",
+  gone: "not saved",
+  apart: "to be decided",
+};
+/** A save that is quicker than this says nothing. Milliseconds. */
+const QUIET = 600;
+
+/** Whether everything is saved: silent while it is. */
+function SavingSign() {
+  const kind = useBench((s) => s.saving.kind);
+  const [shown, setShown] = useState<Saving["kind"]>("saved");
+  useEffect(() => {
+    const timer = setTimeout(() => setShown(kind), kind === "saving" ? QUIET : 0);
+    return () => clearTimeout(timer);
+  }, [kind]);
+  return (
+    <Text role="status" fontSize="14px" whiteSpace="nowrap" color={shown === "saving" ? "quiet" : "madder"}>
+      {SIGNS[shown]}
+    </Text>
+  );
+}
 
 /** Menu, title, the tune in one sentence, the lenses, undo and redo. */
 export function TopLine() {
@@ -19,6 +48,8 @@ export function TopLine() {
   const step = useBench((s) => s.step);
   const travel = useBench((s) => s.travel);
   const setHelp = useBench((s) => s.setHelp);
+  // Steps back and forward wait until everything is saved.
+  const open = useBench((s) => s.saving.kind === "saved" || s.saving.kind === "saving");
   return (
     <Flex
       as="header"
@@ -38,10 +69,11 @@ export function TopLine() {
         </Link>
       </IconButton>
       <Flex align="baseline" gap="14px" minW="0" flex="1">
-        <Heading as="h1" fontSize="24px" fontWeight="600" truncate flexShrink={{ base: 1, md: 0 }} maxW="26ch">
+        <Heading as="h1" fontSize="24px" fontWeight="600" truncate flexShrink={1} minW="0" maxW="26ch">
           {title || "Untitled"}
         </Heading>
-        <Text color="quiet" truncate display={{ base: "none", md: "block" }}>
+        {/* Where room is short, the sentence gives way before the title. */}
+        <Text color="quiet" truncate flexShrink={1000} minW="0" display={{ base: "none", md: "block" }}>
           {sentence}
         </Text>
       </Flex>
@@ -75,28 +107,29 @@ export function TopLine() {
           </Button>
         ))}
       </Flex>
+      <SavingSign />
       <Box flexShrink={0}>
         <IconButton
           variant="ghost"
           color="ink"
           _hover={{ bg: "linen" }}
-          disabled={!canUndo}
+          disabled={!canUndo || !open}
           aria-label="Undo"
           title={`Undo: ${step} (Ctrl+Z)`}
           onClick={() => travel("undo")}
         >
-          <Undo2 />
+          <Undo />
         </IconButton>
         <IconButton
           variant="ghost"
           color="ink"
           _hover={{ bg: "linen" }}
-          disabled={!canRedo}
+          disabled={!canRedo || !open}
           aria-label="Redo"
           title="Redo (Ctrl+Shift+Z)"
           onClick={() => travel("redo")}
         >
-          <Redo2 />
+          <Redo />
         </IconButton>
         <IconButton
           variant="ghost"
@@ -106,7 +139,7 @@ export function TopLine() {
           title="Keys and help (?)"
           onClick={() => setHelp(true)}
         >
-          <CircleHelp />
+          <Help />
         </IconButton>
         <ThemeSwitch />
       </Box>

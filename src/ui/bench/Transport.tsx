@@ -1,6 +1,6 @@
 "use client";
 import { Box, Button, Flex, IconButton, Slider, Text } from "@chakra-ui/react";
-import { Play, Square } from "lucide-react";
+import { Play, Stop } from "../icons";
 import { useMemo } from "react";
 import { beatTicks, tempoOf } from "../../core/score";
 import { RoleBadge, VOICES } from "../roles";
@@ -52,7 +52,7 @@ function PlayButton() {
       _hover={{ bg: "#F2ECDF" }}
       onClick={toggle}
     >
-      {playing ? <Square fill="currentColor" /> : <Play fill="currentColor" />}
+      {playing ? <Stop fill="currentColor" /> : <Play fill="currentColor" />}
     </IconButton>
   );
 }

@@ -2,7 +2,9 @@
 import { useEffect, useMemo, useState } from "react";
 import type { Sheet } from "../../core/score";
 import { type Drawing, drawingKey, Recent } from "../../engraving";
-import { startEngraver } from "../../workers/engrave";
+import { engraveRow } from "../../workers/engrave";
+import { wordsOf } from "../answered";
+import { useBench, useBenchStore } from "./state";
 
 /** Rows drawn in this browser, the latest used; undoing or another lens finds them again. */
 const MOST = 120;
@@ -20,7 +22,7 @@ export function drawAhead(sheet: Sheet, width: number, key = drawingKey(sheet)):
   const name = nameOf(key, width);
   const found = kept.get(name);
   if (found) return Promise.resolve(found);
-  const asking = asked.get(name) ?? startEngraver().row(sheet, width);
+  const asking = asked.get(name) ?? engraveRow(sheet, width);
   asked.set(name, asking);
   return asking.then((drawing) => kept.put(name, drawing)).finally(() => asked.delete(name));
 }
@@ -43,17 +45,24 @@ export function useDrawn(
   const fits = own && Math.abs(own.width - width) <= STRETCH ? own : undefined;
   const ready = kept.get(nameOf(key, width)) ?? fits;
   const [drawn, setDrawn] = useState(ready ?? own);
+  const bench = useBenchStore();
+  const attempt = useBench((s) => s.attempt);
   // biome-ignore lint/correctness/useExhaustiveDependencies: `key` stands for `sheet`, which is new at every change
   useEffect(() => {
     if (ready) return setDrawn(ready);
     if (!near) return;
     let current = true;
-    void drawAhead(sheet, width, key).then((drawing) => {
-      if (current) setDrawn(drawing);
-    });
+    drawAhead(sheet, width, key).then(
+      (drawing) => {
+        if (current) setDrawn(drawing);
+      },
+      (error: unknown) => {
+        if (current) bench.setState({ stalled: wordsOf(error) });
+      },
+    );
     return () => {
       current = false;
     };
-  }, [key, width, near, ready]);
+  }, [key, width, near, ready, attempt]);
   return ready ?? drawn;
 }

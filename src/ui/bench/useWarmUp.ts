@@ -1,7 +1,7 @@
 "use client";
 import { useEffect } from "react";
-import { startDeriver } from "../../workers/derive";
-import { startEngraver } from "../../workers/engrave";
+import { warmDeriver } from "../../workers/derive";
+import { warmEngraver } from "../../workers/engrave";
 import { useBenchStore } from "./state";
 
 /**
@@ -11,8 +11,9 @@ export function useWarmUp(): void {
   const bench = useBenchStore();
   useEffect(() => {
     const warm = () => {
-      startEngraver();
-      void startDeriver().warm(bench.getState().work);
+      warmEngraver();
+      // What goes wrong with it is told when it is first needed.
+      warmDeriver(bench.getState().work).catch(() => {});
     };
     const idle = globalThis.requestIdleCallback?.(warm, { timeout: 1500 });
     const timer = idle === undefined ? setTimeout(warm, 300) : undefined;

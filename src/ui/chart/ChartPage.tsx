@@ -1,22 +1,32 @@
 "use client";
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import Link from "next/link";
+import { useEffect, useMemo, useState } from "react";
 import { parseAsStringLiteral, useQueryState } from "nuqs";
-import { type ChartBar, chordChart } from "../../core/chords";
-import type { Derived } from "../../core/ensemble";
-import type { Tune } from "../../core/score";
-import { CHORD_NAMES, type ChordNames } from "../../core/theory";
+import type { ChartBar, ChartRow } from "../../core/chords";
+import { CHORD_NAMES } from "../../core/theory";
+import type { ChartPaper } from "../../server/papers";
+import { opened, type Sealed } from "../../server/sealed";
 import { ChoiceRow } from "../controls/Choice";
 import { SolidButton } from "../controls/buttons";
 import { rightsLine } from "../rights";
 import { signed } from "../signs";
 import { WeaveStrip } from "../weave/WeaveStrip";
 
-type Props = { id: number; tune: Tune; derived: Derived };
+type Props = { id: number; paper: Sealed<ChartPaper> };
+
+/** Rows of a chart that arrive laid out. */
+const MOST_ROWS = 60;
 
 /** The chords of a tune on one page: a row to a phrase, letters, numerals or functions, with the words under a song. */
-export function ChartPage({ id, tune, derived }: Props) {
+export function ChartPage({ id, paper: text }: Props) {
+  const paper = useMemo(() => opened(text), [text]);
+  const tune = paper.heading;
   const [names, setNames] = useQueryState("as", parseAsStringLiteral(CHORD_NAMES).withDefault("letters"));
+  // A very long chart is laid out by the browser alone.
+  const [mounted, setMounted] = useState(false);
+  useEffect(() => setMounted(true), []);
+  const shown = mounted || paper.rows.letters.length <= MOST_ROWS;
   const closed = tune.rights === "unknown";
   return (
     <Box minH="100%" bg="linen" css={{ "@media print": { background: "white" } }}>
@@ -55,8 +65,8 @@ export function ChartPage({ id, tune, derived }: Props) {
         p="14mm"
         css={{ "@media print": { margin: 0, ...(closed ? { display: "none" } : {}) } }}
       >
-        <Head tune={tune} derived={derived} />
-        <Bars derived={derived} names={names} />
+        <Head paper={paper} />
+        {shown && <Bars rows={paper.rows[names]} />}
         {tune.verses.length > 0 && (
           <Box mt="8mm" fontSize="15px" css={{ columns: 2 }}>
             <Text whiteSpace="pre-line">{tune.verses.join("\n")}</Text>
@@ -70,7 +80,7 @@ export function ChartPage({ id, tune, derived }: Props) {
   );
 }
 
-const Head = ({ tune, derived }: Omit<Props, "id">) => (
+const Head = ({ paper: { heading: tune, ...paper } }: { paper: ChartPaper }) => (
   <>
     <Flex align="baseline" justify="space-between" gap="12px">
       <Heading as="h1" fontSize="26px" fontWeight="600">
@@ -79,16 +89,14 @@ const Head = ({ tune, derived }: Omit<Props, "id">) => (
       <Text>{tune.composer}</Text>
     </Flex>
     <Text mb="3mm">
-      {derived.analysis.sentence} · {derived.plan.style} style
+      {paper.sentence} · {paper.style} style
     </Text>
-    <WeaveStrip cells={derived.weave} height={10} />
+    <WeaveStrip cells={paper.weave} height={10} />
   </>
 );
 
 /** The table of bars: a phrase to a row, a little room before each strain. */
-function Bars({ derived, names }: { derived: Derived; names: ChordNames }) {
-  const { plan, analysis } = derived;
-  const rows = chordChart(plan, analysis.places, analysis.form.phrases, names);
+function Bars({ rows }: { rows: readonly ChartRow[] }) {
   const most = Math.max(1, ...rows.map((r) => r.bars.length));
   return (
     <Box as="table" w="100%" mt="7mm" css={{ borderCollapse: "collapse", tableLayout: "fixed" }}>

@@ -1,8 +1,12 @@
 "use client";
-import { Box } from "@chakra-ui/react";
+import { Box, Text } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
 import { places, slice, tuneSheet, type Tune } from "../../core/score";
-import { startEngraver } from "../../workers/engrave";
+import type { CleanSvg } from "../../engraving";
+import { engraveRow } from "../../workers/engrave";
+import { wordsOf } from "../answered";
+import { LinkButton } from "../controls/buttons";
+import { Engraving } from "./Engraving";
 
 /** Bars to a row. */
 const ROW = 4;
@@ -10,9 +14,12 @@ const ROW = 4;
 /** A tune's notes as they will look, row by row, drawn again when it changes; at most `rows` rows. */
 export function Preview({ tune, rows = 8, perRow = ROW }: { tune: Tune; rows?: number; perRow?: number }) {
   const box = useRef<HTMLDivElement>(null);
-  const [drawn, setDrawn] = useState<string[]>([]);
+  const [drawn, setDrawn] = useState<CleanSvg[]>([]);
+  const [failure, setFailure] = useState("");
+  const [attempt, setAttempt] = useState(0);
   const [width, setWidth] = useState(0);
   useEffect(() => setWidth(Math.floor(box.current?.clientWidth ?? 0)), []);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another attempt is asked for by its number
   useEffect(() => {
     if (width < 100) return;
     let current = true;
@@ -22,26 +29,34 @@ export function Preview({ tune, rows = 8, perRow = ROW }: { tune: Tune; rows?: n
     const starts = [0, ...Array.from({ length: Math.ceil(from.length / perRow) }, (_, i) => (i + 1) * perRow + lead)]
       .filter((s) => s < from.length)
       .slice(0, rows);
-    void Promise.all(
+    Promise.all(
       starts.map((s, i) =>
-        startEngraver().row(
-          slice(sheet, s, starts[i + 1] ?? Math.min(from.length, s + perRow + (i === 0 ? lead : 0))),
-          width,
-        ),
+        engraveRow(slice(sheet, s, starts[i + 1] ?? Math.min(from.length, s + perRow + (i === 0 ? lead : 0))), width),
       ),
-    ).then((all) => {
-      if (current) setDrawn(all.map((d) => d.svg));
-    });
+    ).then(
+      (all) => {
+        if (current) setDrawn(all.map((d) => d.svg));
+        if (current) setFailure("");
+      },
+      (error: unknown) => current && setFailure(wordsOf(error)),
+    );
     return () => {
       current = false;
     };
-  }, [tune, width, rows, perRow]);
+  }, [tune, width, rows, perRow, attempt]);
   return (
     <Box ref={box} data-preview>
+      {failure && (
+        <Text role="alert" color="madder">
+          {failure}{" "}
+          <LinkButton tone="madder" onClick={() => setAttempt(attempt + 1)}>
+            try again
+          </LinkButton>
+        </Text>
+      )}
       {drawn.map((svg, row) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: rows in order
-        // biome-ignore lint/security/noDangerouslySetInnerHtml: the engraver's own SVG, made from escaped text
-        <div key={row} data-engraving dangerouslySetInnerHTML={{ __html: svg }} />
+        <Engraving key={row} svg={svg} />
       ))}
     </Box>
   );

@@ -1,41 +1,47 @@
 "use client";
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import Link from "next/link";
-import { useEffect, useState } from "react";
-import { type Derived, sheetOf, type Work } from "../../core/ensemble";
-import type { Part } from "../../core/grading";
-import { startEngraver } from "../../workers/engrave";
-import { SolidButton } from "../controls/buttons";
+import { useEffect, useMemo, useState } from "react";
+import type { PartPaper } from "../../server/papers";
+import { opened, type Sealed } from "../../server/sealed";
+import type { CleanSvg } from "../../engraving";
+import { engravePages } from "../../workers/engrave";
+import { Engraving } from "../engraving/Engraving";
+import { wordsOf } from "../answered";
+import { LinkButton, SolidButton } from "../controls/buttons";
 import { rightsLine } from "../rights";
 import { WeaveStrip } from "../weave/WeaveStrip";
 
-type Props = { id: number; work: Work; derived: Derived; part: string };
+type Props = { id: number; paper: Sealed<PartPaper> };
 
-/** The sheet of one part, or of all, as drawn pages; null while they are made. */
-function usePages({ work, derived }: Props, own: Part | undefined): string[] | null {
-  const [pages, setPages] = useState<string[] | null>(null);
+/** A sheet as drawn pages, null while they are made; what fails is told, and can be tried again. */
+function usePages({ sheet, starts }: PartPaper) {
+  const [pages, setPages] = useState<CleanSvg[] | null>(null);
+  const [failure, setFailure] = useState("");
+  const [attempt, setAttempt] = useState(0);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another attempt is asked for by its number
   useEffect(() => {
     let current = true;
-    const sheet = sheetOf(work, derived, ...(own ? [own.id] : []));
-    const starts = derived.analysis.form.phrases.map((p) => p.from);
-    void startEngraver()
-      .pages(sheet, starts)
-      .then((drawn) => {
-        if (current) setPages(drawn.pages);
-      });
+    setFailure("");
+    engravePages(sheet, starts).then(
+      (drawn) => current && setPages(drawn.pages),
+      (error: unknown) => current && setFailure(wordsOf(error)),
+    );
     return () => {
       current = false;
     };
-  }, [work, derived, own]);
-  return pages;
+  }, [sheet, starts, attempt]);
+  return { pages, failure, again: () => setAttempt(attempt + 1) };
 }
 
+const CLOSED = "Record the rights of this tune before copies are made: open its Parts and say where it comes from.";
+
 /** A part on A4 paper: title, weave, music, coaching, source and rights. */
-export function PrintPage(props: Props) {
-  const { id, work, derived, part } = props;
-  const own = derived.parts.find((p) => p.id === part);
-  const pages = usePages(props, own);
-  const closed = closedWords(work, part === "all" || own !== undefined);
+export function PrintPage({ id, paper: text }: Props) {
+  const paper = useMemo(() => opened(text), [text]);
+  const tune = paper.heading;
+  const { pages, failure, again } = usePages(paper);
+  const closed = tune.rights === "unknown" ? CLOSED : "";
   return (
     <Box minH="100%" bg="linen" css={{ "@media print": { background: "white" } }}>
       <Flex
@@ -56,15 +62,23 @@ export function PrintPage(props: Props) {
           </SolidButton>
         )}
       </Flex>
+      {failure && (
+        <Text data-screen role="alert" color="madder" p="16px 28px 0">
+          {failure}{" "}
+          <LinkButton tone="madder" onClick={again}>
+            try again
+          </LinkButton>
+        </Text>
+      )}
       {closed ? (
         <Text p="28px" maxW="52ch">
           {closed}
         </Text>
       ) : (
-        (pages ?? [""]).map((svg, i, all) => (
+        (pages ?? [null]).map((svg, i, all) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: pages have no other name
-          <Paper key={i} svg={svg} page={i + 1} of={all.length} foot={rightsLine(work.tune)}>
-            {i === 0 && <Head work={work} derived={derived} own={own} />}
+          <Paper key={i} svg={svg} page={i + 1} of={all.length} foot={rightsLine(tune)}>
+            {i === 0 && <Head paper={paper} />}
           </Paper>
         ))
       )}
@@ -72,15 +86,7 @@ export function PrintPage(props: Props) {
   );
 }
 
-/** Why nothing can be printed; empty where it can. */
-function closedWords({ tune }: Work, known: boolean): string {
-  if (tune.rights === "unknown") {
-    return "Record the rights of this tune before copies are made: open its Parts and say where it comes from.";
-  }
-  return known ? "" : "There is no such part.";
-}
-
-const Head = ({ work: { tune }, derived, own }: { work: Work; derived: Derived; own: Part | undefined }) => (
+const Head = ({ paper: { heading: tune, own, sentence, weave } }: { paper: PartPaper }) => (
   <Box mb="5mm">
     <Flex align="baseline" justify="space-between">
       <Heading as="h1" fontSize="26px" fontWeight="600">
@@ -89,9 +95,9 @@ const Head = ({ work: { tune }, derived, own }: { work: Work; derived: Derived; 
       <Text>{tune.composer}</Text>
     </Flex>
     <Text mb="3mm">
-      {own ? `${own.level} · ${own.instrument}` : "All parts"} · {derived.analysis.sentence}
+      {own ? `${own.level} · ${own.instrument}` : "All parts"} · {sentence}
     </Text>
-    <WeaveStrip cells={derived.weave} height={10} />
+    <WeaveStrip cells={weave} height={10} />
     {own && (
       <Text mt="3mm" fontSize="14px" fontStyle="italic">
         {own.coaching}
@@ -100,7 +106,7 @@ const Head = ({ work: { tune }, derived, own }: { work: Work; derived: Derived; 
   </Box>
 );
 
-type PaperProps = { svg: string; page: number; of: number; foot: string; children: React.ReactNode };
+type PaperProps = { svg: CleanSvg | null; page: number; of: number; foot: string; children: React.ReactNode };
 
 const Paper = ({ svg, page, of, foot, children }: PaperProps) => (
   <Box
@@ -117,8 +123,7 @@ const Paper = ({ svg, page, of, foot, children }: PaperProps) => (
     css={{ "@media print": { margin: 0, pageBreakAfter: "always" } }}
   >
     {children}
-    {/* biome-ignore lint/security/noDangerouslySetInnerHtml: the engraver's own SVG, made from escaped text */}
-    <div data-engraving data-page={page} dangerouslySetInnerHTML={{ __html: svg }} />
+    {svg && <Engraving data-page={page} svg={svg} />}
     <Text position="absolute" bottom="8mm" left="14mm" right="14mm" fontSize="12px">
       {foot}
       {of > 1 ? ` · page ${page} of ${of}` : ""}

@@ -71,10 +71,24 @@ export class Player {
   private async make(outputs: number): Promise<void> {
     if (this.sound && this.sound.gains.length >= outputs) return;
     this.context ??= new AudioContext({ latencyHint: "interactive" });
-    await this.context.audioWorklet.addModule("/worklets/sound.js");
+    await inTime(
+      this.context.audioWorklet.addModule("/worklets/sound.js"),
+      "The synthesiser could not be loaded in time.",
+    );
     this.bank ??= await fetchBank();
     this.sound?.node.disconnect();
     this.sound = await soundOf(this.context, this.bank.slice(0), Math.max(OUTPUTS, outputs));
+    const { node } = this.sound;
+    node.onprocessorerror = () => this.broken(node);
+  }
+
+  /** The synthesiser has died: the next take starts another. */
+  private broken(node: AudioWorkletNode) {
+    if (this.sound?.node !== node) return;
+    node.disconnect();
+    this.sound = undefined;
+    this.stop();
+    this.onFailure("the synthesiser stopped. Play again to start it anew.");
   }
 
   private tell(message: ToWorklet) {
@@ -88,7 +102,7 @@ export class Player {
     const { lines } = take.performance;
     try {
       await this.ready(lines.length + 1);
-      await this.context?.resume();
+      if (this.context) await inTime(this.context.resume(), "no sound device answers. Look whether one is connected.");
     } catch (error) {
       this.stop();
       this.onFailure(error instanceof Error ? error.message : String(error));
@@ -202,8 +216,24 @@ export class Player {
 const inLoop = (tick: number, { loop, start, end }: Take): number =>
   loop ? start + ((tick - start) % (end - start)) : tick;
 
+/** Longest that any step of starting the sound may take. Milliseconds. */
+const PATIENCE = 15_000;
+
+/** What a step gives; throws the words where it takes too long. */
+async function inTime<T>(step: Promise<T>, words: string): Promise<T> {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(new Error(words)), PATIENCE);
+  });
+  try {
+    return await Promise.race([step, late]);
+  } finally {
+    clearTimeout(timer);
+  }
+}
+
 async function fetchBank(): Promise<ArrayBuffer> {
-  const response = await fetch("/sound/bank.sf3");
+  const response = await fetch("/sound/bank.sf3", { signal: AbortSignal.timeout(PATIENCE) });
   if (!response.ok) throw new Error("The sounds are missing. Run npm run setup and start again.");
   return response.arrayBuffer();
 }
@@ -223,10 +253,12 @@ async function soundOf(context: AudioContext, bank: ArrayBuffer, outputs: number
     node.connect(gain, i).connect(whole);
     return gain;
   });
-  await new Promise<void>((resolve, reject) => {
+  const taken = new Promise<void>((resolve, reject) => {
+    node.onprocessorerror = () => reject(new Error("the synthesiser could not be started."));
     node.port.onmessage = ({ data }: MessageEvent<FromWorklet>) =>
       data.type === "ready" ? resolve() : reject(new Error(data.reason));
     node.port.postMessage({ type: "bank", bank } satisfies ToWorklet, [bank]);
   });
+  await inTime(taken, "the synthesiser does not answer.");
   return { node, gains };
 }

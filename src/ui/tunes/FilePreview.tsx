@@ -7,7 +7,8 @@ import { type Grid, GRIDS } from "../../core/formats";
 import type { Intake } from "../../core/intake";
 import { addTune } from "../../server/actions";
 import { answered, wordsOf } from "../answered";
-import { startReader } from "../../workers/read";
+import { LinkButton } from "../controls/buttons";
+import { readAside } from "../../workers/read";
 import { Preview } from "../engraving/Preview";
 
 export type Opened = { name: string; bytes: Uint8Array };
@@ -30,23 +31,24 @@ export function FilePreview({ opened, onDone }: { opened: Opened; onDone: (id?: 
   const [read, setRead] = useState<Intake | null>(null);
   const [known, setKnown] = useState<{ id: number; title: string } | null>(null);
   const [failure, setFailure] = useState("");
+  const [attempt, setAttempt] = useState(0);
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another attempt is asked for by its number
   useEffect(() => {
     let current = true;
-    startReader()
-      .read(opened.name, opened.bytes, { part, grid })
-      .then(
-        (found) => {
-          if (current) setRead(found);
-        },
-        () => {
-          if (current) setFailure("The file could not be opened. Save it again.");
-        },
-      );
+    setFailure("");
+    readAside(opened.name, opened.bytes, { part, grid }).then(
+      (found) => {
+        if (current) setRead(found);
+      },
+      (error: unknown) => {
+        if (current) setFailure(wordsOf(error));
+      },
+    );
     return () => {
       current = false;
     };
-  }, [opened, part, grid]);
+  }, [opened, part, grid, attempt]);
 
   const tune = read?.tunes[0]?.tune;
   const named =
@@ -56,9 +58,10 @@ export function FilePreview({ opened, onDone }: { opened: Opened; onDone: (id?: 
   const take = async (again: boolean) => {
     if (!named) return;
     try {
-      const { added, duplicates } = await answered(
+      const { added, duplicates, refused } = await answered(
         addTune({ tune: named, step: `Brought in from ${opened.name}`.slice(0, 200), again }),
       );
+      if (refused[0]) setFailure(refused[0].message);
       if (added[0]) onDone(added[0].id);
       else setKnown(duplicates[0]?.of ?? null);
     } catch (error) {
@@ -77,9 +80,13 @@ export function FilePreview({ opened, onDone }: { opened: Opened; onDone: (id?: 
           Line {r.line}, column {r.column}: {r.message}
         </Text>
       ))}
+      {!read && !failure && <Text mt="2">Reading it…</Text>}
       {failure && (
-        <Text mt="2" color="madder">
-          {failure}
+        <Text mt="2" color="madder" role="alert">
+          {failure}{" "}
+          <LinkButton tone="madder" onClick={() => setAttempt(attempt + 1)}>
+            try again
+          </LinkButton>
         </Text>
       )}
       {choices.length > 1 && (

@@ -20,7 +20,7 @@ GB d>B|AG E>D|GB AF|G3:|
 `;
 
 /** The largest file taken, in bytes. */
-const LARGEST = 30_000_000;
+const LARGEST = 10_000_000;
 const LARGEST_BOOK = 40_000_000;
 /** Longest text shown in the box; longer books go in without being shown. */
 const SHOWN = 1_000_000;
@@ -54,7 +54,7 @@ export function IntakeBox({ onClose }: { onClose?: (() => void) | undefined }) {
     intake.setFailure("");
     setOpened(null);
     if (file.size > (/\.abc$/i.test(file.name) ? LARGEST_BOOK : LARGEST))
-      return intake.setFailure(`${file.name} is too large. Bring it in as smaller files, of 30 MB at most.`);
+      return intake.setFailure(`${file.name} is too large. Bring it in as smaller files, of 10 MB at most.`);
     const bytes = new Uint8Array(await file.arrayBuffer());
     if (kindOf(file.name, bytes) !== "abc") return setOpened({ name: file.name, bytes });
     const read = decodeText(bytes);

@@ -2,13 +2,15 @@
 import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { Asked } from "../../db";
 import { putAside } from "../../server/actions";
-import { answered } from "../answered";
 import type { Listed } from "../../server/collection";
 import { ThemeSwitch } from "../ThemeSwitch";
+import { listen, takeChanged, tell } from "../saving/tabs";
+import { UnsavedTunes } from "../saving/UnsavedTunes";
 import { counted } from "../signs";
+import { useDeed } from "../useDeed";
 import { addressOf } from "./address";
 import { Filters, type Shelves } from "./Filters";
 import { IntakeBox } from "./IntakeBox";
@@ -21,11 +23,21 @@ export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
   const [open, setOpen] = useState(all === 0);
   const [aside, setAside] = useState<number[]>([]);
   const router = useRouter();
-  const bringBack = async () => {
-    await answered(putAside({ ids: aside, aside: false }));
-    setAside([]);
-    router.refresh();
-  };
+  const { run, failure } = useDeed();
+  const bringBack = () =>
+    run(
+      () => putAside({ ids: aside, aside: false }),
+      () => {
+        setAside([]);
+        tell(null);
+        router.refresh();
+      },
+    );
+  // The list follows what is done on other pages and in other tabs; Back shows it as it was left.
+  useEffect(() => {
+    if (takeChanged()) router.refresh();
+    return listen(() => router.refresh());
+  }, [router]);
   const filtered = found !== all;
   return (
     <Box minH="100%">
@@ -37,6 +49,11 @@ export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
           one tune, a part for everyone in the room
         </Text>
         <Flex ml="auto" gap="2" align="center">
+          <Link href="/backups">
+            <Text as="span" color="woad" fontSize="14px" textDecoration="underline">
+              Backups
+            </Text>
+          </Link>
           <ThemeSwitch />
           {!open && (
             <Button size="sm" bg="block" color="onBlock" onClick={() => setOpen(true)}>
@@ -63,6 +80,7 @@ export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
             <Text color="quiet">{filtered ? `${found} of ${all}` : counted(all, "tune")}</Text>
           </Flex>
           {all > 0 && <Filters asked={asked} shelves={shelves} filtered={filtered} />}
+          <UnsavedTunes />
           {aside.length > 0 && (
             <Flex bg="linen" borderRadius="6px" px="12px" py="8px" mb="2" align="center" gap="12px" role="status">
               <Text>{aside.length === 1 ? "1 tune was put aside." : `${aside.length} tunes were put aside.`}</Text>
@@ -72,6 +90,7 @@ export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
               <Button size="sm" variant="plain" color="woad" onClick={() => setAside([])}>
                 Good
               </Button>
+              {failure}
             </Flex>
           )}
           {all === 0 && (

@@ -1,18 +1,20 @@
 "use client";
 import { Box, Checkbox, Flex, Input, Table, Text } from "@chakra-ui/react";
-import { ArrowDown, ArrowUp } from "lucide-react";
+import { ArrowDown, ArrowUp } from "../icons";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { Rights } from "../../core/score";
 import type { Asked, Sort } from "../../db";
 import { putAside, recordRightsOf, tag } from "../../server/actions";
-import type { Answer } from "../../server/answer";
 import type { Listed } from "../../server/collection";
-import { answered, wordsOf } from "../answered";
+import type { Left } from "../../server/states";
 import { Picker } from "../controls/Choice";
 import { LineButton } from "../controls/buttons";
 import { RIGHTS_WORDS } from "../rights";
+import { tell } from "../saving/tabs";
+import { counted } from "../signs";
+import { useDeed } from "../useDeed";
 import { WeaveStrip } from "../weave/WeaveStrip";
 import { addressOf } from "./address";
 
@@ -200,26 +202,18 @@ const Tick = ({ label, checked, onToggle }: { label: string; checked: boolean; o
   </Checkbox.Root>
 );
 
-/** Runs what is asked for the chosen tunes and shows the list anew, or what went wrong. */
-function useDeed() {
-  const router = useRouter();
-  const [failure, setFailure] = useState("");
-  const run = (asked: Promise<Answer<null>>, then: () => void) =>
-    answered(asked).then(
-      () => {
-        setFailure("");
-        then();
-        router.refresh();
-      },
-      (error: unknown) => setFailure(wordsOf(error)),
-    );
-  return { failure, run };
-}
-type Run = ReturnType<typeof useDeed>["run"];
-
 /** What can be done with the chosen tunes. */
 function Bulk({ ids, tags, onAside }: { ids: number[]; tags: string[]; onAside: (ids: number[]) => void }) {
   const { failure, run } = useDeed();
+  const router = useRouter();
+  const [left, setLeft] = useState<Left[]>([]);
+  /** After a deed the list is shown anew. */
+  const then = (next: () => void) => () => {
+    setLeft([]);
+    next();
+    tell(null);
+    router.refresh();
+  };
   return (
     <Flex
       bg="linen"
@@ -235,29 +229,47 @@ function Bulk({ ids, tags, onAside }: { ids: number[]; tags: string[]; onAside: 
       fontSize="14px"
     >
       <Text fontWeight="700">{ids.length} chosen</Text>
-      <TagForm ids={ids} tags={tags} run={run} />
-      <RightsForm ids={ids} run={run} />
+      <TagForm tags={tags} onTag={(name, on, done) => void run(() => tag({ ids, name, on }), then(done))} />
+      <RightsForm
+        onRecord={(rights, source, done) =>
+          void run(
+            () => recordRightsOf({ ids, rights, source }),
+            (some) => {
+              then(done)();
+              setLeft(some);
+            },
+          )
+        }
+      />
       <LineButton
         ml="auto"
         color="madder"
         borderColor="madder"
-        onClick={() => void run(putAside({ ids, aside: true }), () => onAside(ids))}
+        onClick={() =>
+          void run(
+            () => putAside({ ids, aside: true }),
+            then(() => onAside(ids)),
+          )
+        }
       >
         Put aside
       </LineButton>
-      {failure && (
+      {failure}
+      {left.length > 0 && (
         <Text role="alert" color="madder" w="100%">
-          {failure}
+          {counted(left.length, "tune")} could not be changed, the others were: {left[0]?.problem}
         </Text>
       )}
     </Flex>
   );
 }
 
-function TagForm({ ids, tags, run }: { ids: number[]; tags: string[]; run: Run }) {
+type TagFormProps = { tags: string[]; onTag: (name: string, on: boolean, done: () => void) => void };
+
+function TagForm({ tags, onTag }: TagFormProps) {
   const [name, setName] = useState("");
   const put = (on: boolean) => {
-    if (name.trim()) void run(tag({ ids, name, on }), () => setName(""));
+    if (name.trim()) onTag(name, on, () => setName(""));
   };
   return (
     <Flex
@@ -300,13 +312,15 @@ const RIGHTS_CHOICES = [
   ...Rights.options.filter((r) => r !== "unknown").map((r) => ({ value: r, words: RIGHTS_WORDS[r] })),
 ];
 
-function RightsForm({ ids, run }: { ids: number[]; run: Run }) {
+type RightsFormProps = { onRecord: (rights: Rights, source: string, done: () => void) => void };
+
+function RightsForm({ onRecord }: RightsFormProps) {
   const [rights, setRights] = useState("");
   const [source, setSource] = useState("");
   const checked = Rights.safeParse(rights);
   const record = () => {
     if (!checked.success) return;
-    void run(recordRightsOf({ ids, rights: checked.data, source }), () => {
+    onRecord(checked.data, source, () => {
       setRights("");
       setSource("");
     });

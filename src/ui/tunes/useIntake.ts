@@ -1,12 +1,9 @@
 "use client";
 import { useRef, useState } from "react";
 import { cutBook } from "../../core/formats";
-import { bringIn } from "../../server/actions";
-import { answered, wordsOf } from "../answered";
+import { wordsOf } from "../answered";
 import type { Taken } from "../../server/collection";
-
-/** Tunes sent to the collection at a time. */
-const BATCH = 40;
+import { batches, nothing, taken } from "./batches";
 
 export type Progress = { done: number; all: number };
 
@@ -22,7 +19,7 @@ export function useIntake() {
     setFailure("");
     setResult(null);
     const cuttings = cutBook(text);
-    const all: Taken = { added: [], refused: [], remarks: [], duplicates: [] };
+    const all = nothing();
     if (cuttings.length === 0)
       all.refused.push({
         line: 1,
@@ -31,11 +28,14 @@ export function useIntake() {
       });
     setProgress({ done: 0, all: cuttings.length });
     try {
-      for (let from = 0; from < cuttings.length && !stopped.current; from += BATCH) {
-        const some = await answered(bringIn({ cuttings: cuttings.slice(from, from + BATCH), again }));
-        for (const part of ["added", "refused", "remarks", "duplicates"] as const)
-          (all[part] as unknown[]).push(...some[part]);
-        setProgress({ done: Math.min(cuttings.length, from + BATCH), all: cuttings.length });
+      let done = 0;
+      for (const batch of batches(cuttings)) {
+        if (stopped.current) break;
+        for (const some of await taken(batch, again))
+          for (const part of ["added", "refused", "remarks", "duplicates"] as const)
+            (all[part] as unknown[]).push(...some[part]);
+        done += batch.length;
+        setProgress({ done, all: cuttings.length });
       }
     } catch (error) {
       const left = all.added.length ? `${all.added.length} tunes went in; the rest is` : "The text is";

@@ -1,6 +1,5 @@
 "use client";
-import { Box, Button, Flex, Heading, IconButton, Input, NativeSelect, Text } from "@chakra-ui/react";
-import { Menu } from "lucide-react";
+import { Box, Button, Flex, Input, NativeSelect, Text } from "@chakra-ui/react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useDeferredValue, useMemo, useRef, useState } from "react";
@@ -11,8 +10,9 @@ import { readTyped, tokenFor, TYPED, type TypedSetting, type TypedSpelling } fro
 import { type Key, Mode } from "../../core/theory";
 import { addTune } from "../../server/actions";
 import { answered, wordsOf } from "../answered";
+import { SolidButton } from "../controls/buttons";
+import { PageHead } from "../controls/PageHead";
 import { Preview } from "../engraving/Preview";
-import { ThemeSwitch } from "../ThemeSwitch";
 import { Fretboard } from "./Fretboard";
 import { Keyboard } from "./Keyboard";
 import { LengthSheet } from "./LengthSheet";
@@ -97,7 +97,8 @@ export function TypingPage() {
 
   const keep = async (made: Tune, again: boolean) => {
     try {
-      const { added, duplicates } = await answered(addTune({ tune: made, step: "Typed in", again }));
+      const { added, duplicates, refused } = await answered(addTune({ tune: made, step: "Typed in", again }));
+      if (refused[0]) setFailure(refused[0].message);
       if (added[0]) router.push(`/tune/${added[0].id}`);
       else setKnown(duplicates[0]?.of ?? null);
     } catch (error) {
@@ -136,37 +137,14 @@ export function TypingPage() {
 
   return (
     <Flex direction="column" minH="100dvh">
-      <Flex as="header" h="56px" px="12px" align="center" gap="12px" borderBottom="1px solid" borderColor="cord">
-        <IconButton
-          asChild
-          variant="ghost"
-          color="ink"
-          aria-label="All tunes"
-          title="All tunes"
-          _hover={{ bg: "linen" }}
-        >
-          <Link href="/">
-            <Menu />
-          </Link>
-        </IconButton>
-        <Heading as="h1" fontSize="24px" fontWeight="600">
-          Type a tune
-        </Heading>
-        <Text color="quiet" truncate display={{ base: "none", md: "block" }}>
-          {tune ? analyse(tune).sentence : "letters, string and finger, syllables or frets"}
-        </Text>
-        <Flex ml="auto" gap="8px" align="center">
-          <ThemeSwitch />
-          <Button
-            bg="block"
-            color="onBlock"
-            disabled={!read.tune}
-            onClick={() => read.tune && void keep(read.tune, known !== null)}
-          >
-            {known ? "Keep it all the same" : "Keep this tune"}
-          </Button>
-        </Flex>
-      </Flex>
+      <PageHead
+        title="Type a tune"
+        sub={tune ? analyse(tune).sentence : "letters, string and finger, syllables or frets"}
+      >
+        <SolidButton size="md" disabled={!read.tune} onClick={() => read.tune && void keep(read.tune, known !== null)}>
+          {known ? "Keep it all the same" : "Keep this tune"}
+        </SolidButton>
+      </PageHead>
       <Flex
         bg="linen"
         borderBottom="1px solid"

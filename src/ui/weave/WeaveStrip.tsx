@@ -7,6 +7,8 @@ const DYES = ["woad", "madder", "lichen", "heather", "walnut"];
 const TEXTURES = 5;
 /** From this height a cell says with its phrase what it echoes. Pixels. */
 const TALL = 24;
+/** Bars up to which there is room between cells. */
+const SPACED = 150;
 
 type Props = {
   cells: readonly Cell[];
@@ -29,6 +31,7 @@ export const WeaveStrip = memo(function WeaveStrip(props: Props) {
   return (
     <div
       className={css.strip}
+      data-dense={flag(cells.length > SPACED)}
       style={{ height }}
       {...(onPick ? { role: "group", "aria-label": "Bars of the tune" } : { "aria-hidden": true })}
     >

@@ -1,5 +1,5 @@
 import { expose } from "comlink";
-import { VerovioToolkit } from "verovio/esm";
+import type { VerovioToolkit } from "verovio/esm";
 import type { Sheet } from "../../core/score";
 import { drawPages, drawRow } from "../../engraving";
 import address from "./address.json";
@@ -8,18 +8,28 @@ type Create = (module: { wasm: Promise<Response> }) => Promise<unknown>;
 const at = (path: string) => new URL(path, self.location.origin).href;
 
 /**
- * The engraver is loaded by address, past the bundler; its WebAssembly is compiled while it arrives, and kept
- * compiled by the browser.
+ * The engraver and its wrapper are loaded by address, past the bundler; its WebAssembly is compiled while it arrives,
+ * and kept compiled by the browser.
  */
-const verovio = (async () => {
+async function load(): Promise<VerovioToolkit> {
   const wasm = fetch(at(address.wasm));
-  const { default: create } = (await import(/* turbopackIgnore: true */ at(address.script))) as { default: Create };
-  return new VerovioToolkit(await create({ wasm }));
-})();
+  const [{ default: create }, wrapper] = await Promise.all([
+    import(/* turbopackIgnore: true */ at(address.script)) as Promise<{ default: Create }>,
+    import(/* turbopackIgnore: true */ at(address.wrapper)) as Promise<typeof import("verovio/esm")>,
+  ]);
+  return new wrapper.VerovioToolkit(await create({ wasm }));
+}
+const loading = load();
+// Without the engraver this worker is of no use: it ends as one that could not be loaded, and is started anew.
+loading.catch((error: unknown) => {
+  setTimeout(() => {
+    throw error;
+  });
+});
 
 const engraver = {
-  row: async (sheet: Sheet, width: number) => drawRow(await verovio, sheet, width),
-  pages: async (sheet: Sheet, systems: readonly number[]) => drawPages(await verovio, sheet, systems),
+  row: async (sheet: Sheet, width: number) => drawRow(await loading, sheet, width),
+  pages: async (sheet: Sheet, systems: readonly number[]) => drawPages(await loading, sheet, systems),
 };
 export type Engraver = typeof engraver;
 

@@ -1,10 +1,10 @@
 "use client";
 import { Box, Flex, Input, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
-import { giveName, listVersions, restoreVersion } from "../../../server/actions";
-import type { Version } from "../../../server/collection";
-import { answered, wordsOf } from "../../answered";
+import { giveName, listVersions } from "../../../server/actions";
+import type { Version } from "../../../server/states";
 import { LinkButton, SolidButton } from "../../controls/buttons";
+import { useDeed } from "../../useDeed";
 import { useBench } from "../state";
 import { PanelHead } from "./parts";
 
@@ -16,37 +16,32 @@ const when = (at: number) =>
 export function HistoryPanel() {
   const id = useBench((s) => s.id);
   const head = useBench((s) => s.head);
-  const show = useBench((s) => s.show);
+  const restore = useBench((s) => s.restore);
+  const settled = useBench((s) => s.saving.kind === "saved");
   const [versions, setVersions] = useState<Version[]>([]);
-  const [failure, setFailure] = useState("");
-  const fail = (error: unknown) => setFailure(wordsOf(error));
+  const { run, failure } = useDeed();
   // biome-ignore lint/correctness/useExhaustiveDependencies: every saved state of the work is a new version
   useEffect(() => {
     let current = true;
-    answered(listVersions(id)).then((found) => current && setVersions(found), fail);
+    void run(
+      () => listVersions(id),
+      (found) => current && setVersions(found),
+    );
     return () => {
       current = false;
     };
   }, [id, head]);
   const name = async (text: string) => {
     const revision = versions.find((v) => v.current)?.id;
-    if (revision) await answered(giveName({ id, revision, name: text })).then(setVersions, fail);
-  };
-  const bringBack = async (revision: number) => {
-    const loaded = await answered(restoreVersion({ id, revision })).catch(fail);
-    if (loaded) show(loaded);
+    if (revision) await run(() => giveName({ id, revision, name: text }), setVersions);
   };
   return (
     <>
       <PanelHead title="What it has been" sub="every step is kept; nothing is overwritten" />
       <NameForm onName={name} />
-      {failure && (
-        <Text role="alert" color="madder">
-          {failure}
-        </Text>
-      )}
+      {failure}
       {versions.map((v) => (
-        <VersionRow key={v.id} version={v} onBringBack={() => void bringBack(v.id)} />
+        <VersionRow key={v.id} version={v} onBringBack={settled ? () => restore(v.id) : undefined} />
       ))}
     </>
   );
@@ -81,7 +76,7 @@ function NameForm({ onName }: { onName: (name: string) => Promise<void> }) {
   );
 }
 
-const VersionRow = ({ version: v, onBringBack }: { version: Version; onBringBack: () => void }) => (
+const VersionRow = ({ version: v, onBringBack }: { version: Version; onBringBack: (() => void) | undefined }) => (
   <Flex borderTop="1px solid" borderColor="cord" py="6px" gap="8px" align="baseline">
     <Box flex="1" minW="0">
       {v.name && (
@@ -101,7 +96,9 @@ const VersionRow = ({ version: v, onBringBack }: { version: Version; onBringBack
         now
       </Text>
     ) : (
-      <LinkButton onClick={onBringBack}>bring back</LinkButton>
+      <LinkButton onClick={onBringBack} disabled={!onBringBack}>
+        bring back
+      </LinkButton>
     )}
   </Flex>
 );

@@ -1,6 +1,6 @@
 "use client";
 import { Box, Flex, Input, Text } from "@chakra-ui/react";
-import { Printer } from "lucide-react";
+import { Printer } from "../../icons";
 import { useState } from "react";
 import type { Part } from "../../../core/grading";
 import { Rights } from "../../../core/score";

@@ -6,7 +6,7 @@ import { FIDDLE, instrument } from "../../../core/instruments";
 import { beatAt, beatsWords, type Place } from "../../../core/score";
 import { pitchName } from "../../../core/theory";
 import { answerThirdOrFourth } from "../../../server/actions";
-import { startDeriver } from "../../../workers/derive";
+import { rivalLineOf } from "../../../workers/derive";
 import { answered, wordsOf } from "../../answered";
 import { LineButton, LinkButton, SolidButton } from "../../controls/buttons";
 import { signed } from "../../signs";
@@ -55,12 +55,10 @@ export function ThirdOrFourthPanel() {
     setBar(asked.bar);
     const locks = [{ bar: asked.bar, at: asked.at, pitch: asked[which] }];
     if (!line) return;
-    startDeriver()
-      .rivalLine(bench.getState().work, line.id, THIRDS.name, locks)
-      .then(
-        (bent) => hear(asked.bar, asked.bar, bent),
-        () => hear(asked.bar, asked.bar),
-      );
+    rivalLineOf(bench.getState().work, line.id, THIRDS.name, locks).then(
+      (bent) => hear(asked.bar, asked.bar, bent),
+      () => hear(asked.bar, asked.bar),
+    );
   };
   const choose = (asked: ThirdOrFourth, which: Choice) => {
     if (chosen) return;

@@ -1,27 +1,24 @@
 import { lockBars } from "../../../core/chords";
 import { lockChords } from "../../../core/ensemble";
-import { startDeriver } from "../../../workers/derive";
+import { rivalLineOf, rivalPlanOf } from "../../../workers/derive";
+import { wordsOf } from "../../answered";
 import type { CompareSlice, Get, Put } from "./model";
 
 export function compareSlice(set: Put, get: Get): CompareSlice {
   const deriveRival = (rival: string) => {
     if (!rival) return set({ rivalPlan: null });
-    startDeriver()
-      .rivalPlan(get().work, rival)
-      .then(
-        (rivalPlan) => get().rival === rival && set({ rivalPlan }),
-        () => set({ rivalPlan: null }),
-      );
+    rivalPlanOf(get().work, rival).then(
+      (rivalPlan) => get().rival === rival && set({ rivalPlan }),
+      (error: unknown) => set({ rivalPlan: null, stalled: wordsOf(error) }),
+    );
   };
   const deriveLine = (school: string) => {
     const line = get().work.lines[0]?.id;
     if (!school || line === undefined) return set({ rivalLine: null });
-    startDeriver()
-      .rivalLine(get().work, line, school)
-      .then(
-        (rivalLine) => get().school === school && set({ rivalLine }),
-        () => set({ rivalLine: null }),
-      );
+    rivalLineOf(get().work, line, school).then(
+      (rivalLine) => get().school === school && set({ rivalLine }),
+      (error: unknown) => set({ rivalLine: null, stalled: wordsOf(error) }),
+    );
   };
   return {
     rival: "",

@@ -4,7 +4,7 @@
 import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
 import { createStore, type StoreApi, useStore } from "zustand";
 import type { Derived } from "../../../core/ensemble";
-import type { Loaded } from "../../../server/collection";
+import type { Loaded } from "../../../server/states";
 import { compareSlice } from "./compare";
 import { decideSlice } from "./decide";
 import type { BenchState } from "./model";
@@ -43,6 +43,7 @@ export function BenchProvider({
   children: ReactNode;
 }) {
   const [bench] = useState(() => benchOf(loaded, derived));
+  useEffect(() => bench.getState().start(), [bench]);
   useEffect(() => () => bench.getState().close(), [bench]);
   return <Context.Provider value={bench}>{children}</Context.Provider>;
 }

@@ -2,7 +2,9 @@ import type { ChordLock, ChordPlan } from "../../../core/chords";
 import type { Derived, DerivedLine, Work } from "../../../core/ensemble";
 import type { Edited, Spot, Tune } from "../../../core/score";
 import type { Pitch } from "../../../core/theory";
-import type { Loaded } from "../../../server/collection";
+import type { Loaded } from "../../../server/states";
+import type { Saving } from "../../saving/saver";
+import type { Unsaved } from "../../saving/shelf";
 import type { NoteEdit } from "../noteEdits";
 
 /** What is looked at: a planned chord or a note of a harmony line, by order; or a note of the tune itself. */
@@ -26,14 +28,33 @@ export type PageName = (typeof PAGES)[number];
 export type WorkSlice = Loaded & {
   derived: Derived;
   problem: string;
+  /** Something worth knowing that is not wrong. */
+  remark: string;
+  saving: Saving;
+  /** Both changes in one, where the tune was changed in two places that do not touch. */
+  both: Work | undefined;
+  /** Steps that an earlier page could not save. */
+  left: readonly Unsaved[];
+  /** Has what failed worked out and drawn once more. */
+  tryAgain: () => void;
+  /** Begins to hear of saving and of other tabs; gives what ends it. */
+  start: () => () => void;
   /** Begins to draw what will be shown of it, while the page is still being rendered; set by the rows in view. */
   ahead: (derived: Derived) => void;
   change: (step: string, edit: (work: Work) => Work) => void;
   /** An edit of the tune; gives why not, where it cannot be done. */
   edit: (step: string, make: (tune: Tune) => Edited) => string | undefined;
   travel: (way: "undo" | "redo") => void;
-  /** Shows a state the collection has gone to. */
-  show: (loaded: Loaded) => void;
+  /** Brings an earlier state back as a new step. */
+  restore: (revision: number) => void;
+  /** Tries at once to save what is not saved yet. */
+  retry: () => void;
+  settle: (take: "mine" | "theirs" | "both") => void;
+  leaveOut: () => void;
+  /** Keeps the work as a new tune where its own is gone; gives its number. */
+  keepAnew: () => Promise<number | undefined>;
+  takeLeft: () => void;
+  setLeftAside: () => void;
 };
 
 export type ViewSlice = {
@@ -46,6 +67,10 @@ export type ViewSlice = {
   folded: boolean;
   page: PageName;
   refused: string | undefined;
+  /** A worker that failed, in words; empty while all do their work. */
+  stalled: string;
+  /** Grows with every “try again”. */
+  attempt: number;
   select: (next: Selection) => void;
   /** Goes to a bar, or extends the loop to it. */
   pick: (bar: number, extend: boolean) => void;

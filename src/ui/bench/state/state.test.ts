@@ -6,16 +6,15 @@ import type { BenchState } from ".";
 
 const saved: { step: string; work: Work }[] = [];
 let refuse = "";
-vi.mock("../../../server/actions", () => ({
-  saveStep: async ({ step, work }: { step: string; work: Work }) => {
-    if (refuse) return { ok: false, problem: refuse };
+const brought = () => ({ id: 1, head: 1, work: start, canUndo: false, canRedo: false, step: "Brought in", saved: 0 });
+vi.mock("../../saving/ask", () => ({
+  ask: async (_: number, name: string, { step, work }: { step: string; work: Work }) => {
+    if (name === "travel") return { ok: true, value: { kind: "there", loaded: { ...brought(), canRedo: true } } };
+    if (name === "since") return { ok: true, value: { kind: "same" } };
+    if (refuse) return { ok: false, problem: refuse, again: true };
     saved.push({ step, work });
-    return { ok: true, value: saved.length + 1 };
+    return { ok: true, value: { kind: "kept", head: saved.length + 1 } };
   },
-  travelStep: async () => ({
-    ok: true,
-    value: { id: 1, head: 1, work: start, canUndo: false, canRedo: true, step: "Brought in" },
-  }),
 }));
 const deriver = makeDeriver();
 vi.mock("../../../workers/derive", () => ({
@@ -24,7 +23,8 @@ vi.mock("../../../workers/derive", () => ({
     await Promise.resolve();
     return deriver.whole(work);
   },
-  startDeriver: () => ({ rivalLine: async () => null, rivalPlan: async () => null }),
+  rivalLineOf: async () => null,
+  rivalPlanOf: async () => null,
 }));
 const { benchOf } = await import(".");
 
@@ -34,13 +34,15 @@ const now = (): BenchState => bench.getState();
 /** Lets everything that is on its way arrive. */
 const settled = () => new Promise((done) => setTimeout(done, 20));
 
+// What the page does once it stands, outside a browser: it only hears of its saver.
+vi.stubGlobal("document", { addEventListener: () => {}, removeEventListener: () => {}, visibilityState: "visible" });
+vi.stubGlobal("window", { addEventListener: () => {}, removeEventListener: () => {} });
+
 beforeEach(() => {
   saved.length = 0;
   refuse = "";
-  bench = benchOf(
-    { id: 1, head: 1, work: start, canUndo: false, canRedo: false, step: "Brought in" },
-    deriver.whole(start),
-  );
+  bench = benchOf(brought(), deriver.whole(start));
+  now().start();
 });
 
 describe("the bench's store", () => {
@@ -79,11 +81,11 @@ describe("the bench's store", () => {
     refuse = "The disk is full.";
     now().change("Style Colour", (w) => ({ ...w, style: "Colour" }));
     await settled();
-    expect([now().problem, now().work.style]).toEqual(["Not saved: The disk is full.", "Colour"]);
+    expect([now().saving, now().work.style]).toEqual([{ kind: "waiting", problem: "The disk is full." }, "Colour"]);
     refuse = "";
-    now().change("Style Modal", (w) => ({ ...w, style: "Modal" }));
+    now().retry();
     await settled();
-    expect(now().problem).toBe("");
+    expect([now().saving.kind, saved.map((s) => s.step)]).toEqual(["saved", ["Style Colour"]]);
   });
   it("goes back to what the collection says there was", async () => {
     now().change("Style Colour", (w) => ({ ...w, style: "Colour" }));

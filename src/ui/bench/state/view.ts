@@ -18,6 +18,8 @@ export function viewSlice(set: Put, get: Get): ViewSlice {
     folded: false,
     page: "Say",
     refused: undefined,
+    stalled: "",
+    attempt: 0,
     select: (selection) => {
       const bar = barOf(selection);
       set({
