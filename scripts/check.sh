@@ -17,6 +17,7 @@ failed=0
 step() { echo; echo "== $1"; shift; "$@" || failed=1; }
 step "lint" npx --no-install biome check .
 step "nothing unused" npx --no-install knip
+step "notices" npx --no-install tsx scripts/notices.ts --check
 step "types" bash -c "npx --no-install next typegen && npx --no-install tsc --noEmit"
 rm -rf test-results; mkdir -p test-results
 step "unit" npx --no-install vitest run --reporter=default --reporter=json --outputFile.json=test-results/unit.json

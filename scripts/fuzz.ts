@@ -1,6 +1,6 @@
-// Throws mutated files at every reader. Usage: npm run fuzz -- [COUNT] [SEED]. Stops at the first crash or at a file
-// that takes over five
-// seconds, and keeps it; otherwise prints what was read and refused, the slowest file and the most memory.
+// Throws mutated files at every reader. Usage: npm run fuzz -- [COUNT] [SEED]. Every file has bounds of time and memory;
+// the script stops at the first that crashes a reader or breaks them, and keeps it. Otherwise it prints what was read
+// and refused, the slowest file and the most memory.
 import { readFileSync, writeFileSync } from "node:fs";
 import { zipSync } from "fflate";
 import { analyse } from "../src/core/analysis";
@@ -29,20 +29,61 @@ const seeds = tunes.flatMap((tune) => {
     },
   ];
 });
+/** Shapes that once took far more time than their size: a sign or a line of each kind, over and over. */
+const UNITS = [
+  ..."* !{}[]()|&$@<",
+  "N:x\n",
+  "T:x\n",
+  "V:1\nc|\n",
+  "[K:",
+  "(3",
+  "!x!",
+  "c|",
+  "cdef gabc|",
+  "\n",
+  "<a ",
+  "<!--",
+];
+const HEAD = "X:1\nT:T\nM:4/4\nL:1/8\nK:D\n";
+/** One file in so many is such a shape, of up to so many characters. */
+const SHAPED = { oneIn: 500, most: 60_000 };
+
+/**
+ * Longest a file may take, of the processor's own time, since other work may run beside this; and the most memory it
+ * may add or the whole may have. Milliseconds and bytes.
+ */
+const BOUNDS = { ms: 3000, added: 150_000_000, whole: 300_000_000 };
+
 const next = numbers(seed);
+const pick = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)] as T;
+function fileOf(): { name: string; bytes: Uint8Array } {
+  if (next() > 1 / SHAPED.oneIn) {
+    const { name, bytes } = pick(seeds);
+    return { name, bytes: mutate(bytes, next) };
+  }
+  const unit = pick(UNITS);
+  const many = unit.repeat(Math.floor((next() * SHAPED.most) / unit.length));
+  const xml = unit.startsWith("<") ? `<score-partwise>${many}` : `${next() < 0.5 ? HEAD : "X:1\n"}${many}\nK:D\nc|\n`;
+  return { name: unit.startsWith("<") ? "a.xml" : "a.abc", bytes: text(xml) };
+}
+
+/** Files after which it is said how far it is. */
+const TOLD = 50_000;
 const tally = { read: 0, refused: 0 };
 let slowest = { ms: 0, name: "" };
 let memory = 0;
+const inUse = () => process.memoryUsage().rss;
 for (let i = 0; i < count; i++) {
-  const file = seeds[Math.floor(next() * seeds.length)] as (typeof seeds)[number];
-  const bytes = mutate(file.bytes, next);
-  const from = performance.now();
+  if (i > 0 && i % TOLD === 0) console.error(`${i} files so far, slowest ${Math.round(slowest.ms)} ms.`);
+  const { name, bytes } = fileOf();
+  const from = process.cpuUsage();
+  const before = inUse();
   const keep = (why: string) => {
-    writeFileSync(`fuzz-${i}-${file.name}`, bytes);
-    throw new Error(`${why}: kept as fuzz-${i}-${file.name}`);
+    writeFileSync(`fuzz-${i}-${name}`, bytes);
+    throw new Error(`${why}: kept as fuzz-${i}-${name}`);
   };
   try {
-    const { tunes: found, refused } = readFile(file.name, bytes);
+    const { tunes: found, refused } = readFile(name, bytes);
     for (const { tune } of found) {
       analyse(tune);
       tuneAbc(tune);
@@ -53,10 +94,14 @@ for (let i = 0; i < count; i++) {
   } catch (error) {
     keep(error instanceof Error ? (error.stack ?? error.message) : String(error));
   }
-  const ms = performance.now() - from;
-  if (ms > slowest.ms) slowest = { ms, name: file.name };
-  if (ms > 5000) keep(`This took ${Math.round(ms)} ms`);
-  if (i % 2000 === 0) memory = Math.max(memory, process.memoryUsage().rss);
+  const { user, system } = process.cpuUsage(from);
+  const ms = (user + system) / 1000;
+  if (ms > slowest.ms) slowest = { ms, name };
+  if (ms > BOUNDS.ms) keep(`This took ${Math.round(ms)} ms`);
+  const now = inUse();
+  memory = Math.max(memory, now);
+  if (now - before > BOUNDS.added) keep(`This took ${Math.round((now - before) / 1e6)} MB`);
+  if (now > BOUNDS.whole) keep(`By now this has taken ${Math.round(now / 1e6)} MB`);
 }
 const slow = `slowest ${Math.round(slowest.ms)} ms (${slowest.name})`;
 const most = `at most ${Math.round(memory / 1e6)} MB`;
