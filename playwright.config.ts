@@ -29,7 +29,11 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `rm -rf test-results/db && npx --no-install tsx scripts/seed.ts && npx --no-install next start --hostname 127.0.0.1 --port ${port}`,
+    command: [
+      "rm -rf test-results/db",
+      "npx --no-install tsx scripts/seed.ts",
+      `npx --no-install next start --hostname 127.0.0.1 --port ${port}`,
+    ].join(" && "),
     url: `http://127.0.0.1:${port}`,
     env: { SYMPHONOS_DB: "test-results/db/e2e.db" },
     reuseExistingServer: false,

@@ -135,6 +135,11 @@ test("three parts are shown, printed and taken away once the rights are recorded
   await panel.getByRole("link", { name: "Print First sounds" }).click();
   await expect(page.getByRole("button", { name: "Print", exact: true })).toBeEnabled();
   await expect(page.locator("[data-page='1'] svg g.measure")).toHaveCount(18);
+  // The note of the tempo is a letter of the music font.
+  await expect(page.locator("[data-page='1'] g.tempo tspan[font-family='Leipzig']")).toHaveCount(1);
+  const fonts = () =>
+    page.evaluate(() => [...document.fonts].filter((f) => /Leipzig/.test(f.family)).map((f) => f.status));
+  await expect.poll(fonts).toEqual(["loaded"]);
 });
 
 test("fits a narrow screen: two bars a row, the panel on request", async ({ page }) => {

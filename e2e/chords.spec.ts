@@ -1,6 +1,6 @@
 import { readFile, writeFile } from "node:fs/promises";
 import { expect, test } from "@playwright/test";
-import { chordNames, lane, open, undoAll, why } from "./helpers";
+import { chordNames, lane, open, steady, undoAll, why } from "./helpers";
 
 test("a chord is written, split, joined and moved by keys; what cannot be done says why", async ({ page }) => {
   await open(page, "Herring at the Quay");
@@ -61,7 +61,7 @@ test("styles, numerals, another plan beside this one, a bar taken from it", asyn
   await page.getByLabel("Compare with").selectOption("Dance band");
   await expect(why(page).getByText(/of the time by root and third/)).toBeVisible();
   const take = why(page).getByRole("button", { name: /^Take/ }).first();
-  const bars = await why(page).getByRole("button", { name: /^Take/ }).count();
+  const bars = await steady(() => why(page).getByRole("button", { name: /^Take/ }).count());
   await take.click();
   await expect(why(page).getByRole("button", { name: /^Take/ })).toHaveCount(bars - 1);
   await undoAll(page);

@@ -74,7 +74,7 @@ test.describe("the tunes page", () => {
 
   test("no such tune is said kindly", async ({ page }) => {
     await page.goto("/tune/9999");
-    await expect(page.getByRole("heading", { name: "There is no such tune here" })).toBeVisible();
+    await expect(page.getByRole("heading", { name: "There is nothing at this address" })).toBeVisible();
   });
 
   test("finds, filters, sorts, tags and puts aside, and brings back", async ({ page }) => {

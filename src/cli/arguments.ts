@@ -16,6 +16,7 @@ line per tune.
   harmony [--school NAME] [--side below|above] [--instrument NAME] [--style NAME] [--infer] [--lock PLACE=NOTE]...
                                             a second line, note by note
   convert --to abc|musicxml|midi [--out DIR]
+  backup [list|make|restore NAME]           the backups of the collection (backup --help)
 
   --lock BAR[/ENDING]:BEAT[+QUARTERS]=VALUE settles a chord, a note such as F#4, or a rest; as often as you like
   --part N  the part of a score or track of a MIDI file to take, counted from 1

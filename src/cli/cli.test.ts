@@ -240,4 +240,53 @@ describe("the command line", () => {
     const { code, out } = await run(["--help"]);
     expect([code, out.startsWith("Usage: symphonos VERB")]).toEqual([0, true]);
   });
+  it("reads books of two bytes a letter, with a mark and without, whatever their line ends", async () => {
+    for (const [name, encode] of [
+      ["le", (t: string) => Buffer.from(`\uFEFF${t}`, "utf16le")],
+      ["be", (t: string) => Buffer.from(`\uFEFF${t}`, "utf16le").swap16()],
+      ["plain", (t: string) => Buffer.from(t, "utf16le")],
+    ] as const) {
+      const text = `${GOOD.replace("Tar", "Öl").replaceAll("\n", "\r\n")}${BAD}`;
+      const { lines, err, code } = await run(["analyse", file(`${name}.abc`, encode(text))]);
+      expect([lines.map((l) => l.title), code]).toEqual([["Öl and Twine"], 1]);
+      expect(err).toMatch(/:\d+:3: .*not a key/);
+    }
+  });
+});
+
+describe("backups on the command line", () => {
+  const db = join(mkdtempSync(join(tmpdir(), "cli-backup-")), "tunes.db");
+  const backup = (...args: string[]) => {
+    process.env.SYMPHONOS_DB = db;
+    return run(["backup", ...args]);
+  };
+  it("are made, listed with what they hold, and brought back", async () => {
+    const { openDatabase } = await import("../db");
+    const { takeIn } = await import("../server/collection");
+    const open = openDatabase(db);
+    takeIn(open, GOOD);
+    const made = (await backup("make")).lines[0]!;
+    expect(made).toMatchObject({ occasion: "on request", tunes: 1 });
+    open.$client.exec("DELETE FROM tunes");
+    expect((await backup("restore", String(made.name))).lines).toEqual([{ restored: made.name, tunes: 1 }]);
+    expect(open.$client.prepare("SELECT title FROM tunes").pluck().all()).toEqual(["Tar and Twine"]);
+    const listed = await backup();
+    expect(listed.lines.map((l) => [l.occasion, l.tunes])).toEqual([
+      ["before a return", 0],
+      ["on request", 1],
+    ]);
+    open.$client.close();
+  });
+  it("bring a collection back that is damaged, and keep what was there beside it", async () => {
+    const [{ name }] = (await backup("make")).lines as [{ name: string }];
+    writeFileSync(db, "nothing of worth ".repeat(1000));
+    expect((await backup("make")).err).toContain(`${db}: the file is damaged`);
+    expect(await backup("restore", name)).toMatchObject({ code: 0, lines: [{ tunes: 1 }] });
+    const beside = readdirSync(join(db, "..")).filter((f) => f.includes("put-aside"));
+    expect(beside.length).toBeGreaterThan(0);
+  });
+  it("say what is wrong with what was asked", async () => {
+    expect(await backup("restore", "nothing.db")).toMatchObject({ code: 1, err: expect.stringContaining("no backup") });
+    expect(await backup("mend")).toMatchObject({ code: 2, err: expect.stringContaining("Usage:") });
+  });
 });

@@ -1,7 +1,7 @@
 import { createReadStream } from "node:fs";
 import { readdir, stat } from "node:fs/promises";
 import { join } from "node:path";
-import { BookCutter, type Cutting, FormatError, readAbcTune, type Remark } from "../core/formats";
+import { BookCutter, type Cutting, FormatError, readAbcTune, type Remark, wideEncoding } from "../core/formats";
 import { kindOf, readFile } from "../core/intake";
 import type { Tune } from "../core/score";
 
@@ -42,7 +42,7 @@ async function* filesOf(path: string): AsyncGenerator<{ name: string; problem?: 
 }
 
 /** Largest score other than ABC, in bytes. */
-const LARGEST = 30_000_000;
+const LARGEST = 10_000_000;
 
 /** Tunes of one file. ABC streams through; a score or a MIDI file is read whole. */
 async function* tunesInFile(file: string, part: number | undefined): AsyncGenerator<Item> {
@@ -79,7 +79,7 @@ async function* tunesInScore(
         index: 1,
         line: 1,
         column: 1,
-        problem: "This file is over 30 MB; no score of a tune is. Save the tune alone.",
+        problem: "This file is over 10 MB; no score of a tune is. Save the tune alone.",
       };
     pieces.push(piece);
   }
@@ -130,21 +130,31 @@ async function* tunesInBook(file: string, stream: AsyncIterable<Uint8Array>): As
 /** A line longer than this is no music; it is passed on in pieces, so that memory stays flat. */
 const LONGEST_LINE = 1_000_000;
 
-/** Lines of a stream of bytes; \n, \r\n and \r all end one. UTF-8, or Windows-1252 where a line is not. */
+/**
+ * Lines of a stream of bytes; \n, \r\n and \r all end one. UTF-16 where it begins so; else UTF-8, or Windows-1252
+ * where a line is not.
+ */
 async function* linesOf(stream: AsyncIterable<Uint8Array | string>): AsyncGenerator<string> {
   let left = "";
+  let wide: TextDecoder | undefined;
+  let first = true;
   for await (const chunk of stream) {
-    const text = left + Buffer.from(chunk as Uint8Array).toString("latin1");
+    const bytes = Buffer.from(chunk as Uint8Array);
+    const encoding = first ? wideEncoding(bytes) : undefined;
+    if (encoding) wide = new TextDecoder(encoding);
+    first = false;
+    const text = left + (wide ? wide.decode(bytes, { stream: true }) : bytes.toString("latin1"));
     const whole = text.endsWith("\r") ? text.slice(0, -1) : text;
     const lines = whole.split(/\r\n|\n|\r/);
     left = (lines.pop() ?? "") + text.slice(whole.length);
-    for (const line of lines) yield decoded(line);
+    for (const line of lines) yield wide ? line : decoded(line);
     if (left.length > LONGEST_LINE) {
-      yield decoded(left);
+      yield wide ? left : decoded(left);
       left = "";
     }
   }
-  if (left) yield decoded(left.replace(/\r$/, ""));
+  const last = left.replace(/\r$/, "");
+  if (last) yield wide ? last : decoded(last);
 }
 
 const utf8 = new TextDecoder("utf-8", { fatal: true });

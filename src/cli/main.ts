@@ -5,6 +5,8 @@ import { Output } from "./output";
 import { VERBS } from "./verbs";
 
 async function run(argv: readonly string[]): Promise<number> {
+  // The only verb that is about the collection; the others need no database.
+  if (argv[0] === "backup") return (await import("./backup")).backup(argv.slice(1));
   const asked = parseArguments(argv);
   if ("help" in asked) {
     process.stdout.write(`${USAGE}\n`);
