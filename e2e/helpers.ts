@@ -11,8 +11,11 @@ export async function open(page: Page, title: string, lens = "Chords"): Promise<
   await expect(page.locator("#rows").getByRole("button").first()).toBeVisible();
 }
 
-/** Waits until the bench answers to hands: its music is there before that. */
-export const ready = (page: Page) => expect(page.locator("#rows[data-ready]")).toBeVisible();
+/** Waits until the page answers to hands: its music is there before that. */
+export const ready = (page: Page) => expect(page.locator("[data-ready]")).toBeVisible();
+
+/** Waits until what is shown has caught up with what was done. */
+export const caughtUp = (page: Page) => expect(page.locator("#rows[aria-busy=false]")).toBeVisible();
 
 /** What is read once it no longer changes: twice the same, a moment apart. */
 export async function steady<T>(read: () => Promise<T>): Promise<T> {

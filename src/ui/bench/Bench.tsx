@@ -40,6 +40,7 @@ function Page({ drawings, width }: Pick<Props, "drawings" | "width">) {
   useWarmUp();
   // The page stands before it can be worked with; it says when, and which saved state it shows.
   const head = useBench((s) => s.head);
+  const busy = useBench((s) => s.busy);
   const [ready, setReady] = useState(false);
   useEffect(() => setReady(true), []);
   return (
@@ -56,6 +57,7 @@ function Page({ drawings, width }: Pick<Props, "drawings" | "width">) {
           id="rows"
           data-ready={ready ? "" : undefined}
           data-head={head}
+          aria-busy={busy}
           tabIndex={-1}
           aria-label="The tune, phrase by phrase"
         >

@@ -29,7 +29,7 @@ export function ChartPage({ id, paper: text }: Props) {
   const shown = mounted || paper.rows.letters.length <= MOST_ROWS;
   const closed = tune.rights === "unknown";
   return (
-    <Box minH="100%" bg="linen" css={{ "@media print": { background: "white" } }}>
+    <Box data-ready={mounted ? "" : undefined} minH="100%" bg="linen" css={{ "@media print": { background: "white" } }}>
       <Flex
         data-screen
         h="56px"

@@ -5,17 +5,17 @@ import { wordsOf } from "../../answered";
 import type { CompareSlice, Get, Put } from "./model";
 
 export function compareSlice(set: Put, get: Get): CompareSlice {
-  const deriveRival = (rival: string) => {
+  const deriveRival = async (rival: string) => {
     if (!rival) return set({ rivalPlan: null });
-    rivalPlanOf(get().work, rival).then(
+    await rivalPlanOf(get().work, rival).then(
       (rivalPlan) => get().rival === rival && set({ rivalPlan }),
       (error: unknown) => set({ rivalPlan: null, stalled: wordsOf(error) }),
     );
   };
-  const deriveLine = (school: string) => {
+  const deriveLine = async (school: string) => {
     const line = get().work.lines[0]?.id;
     if (!school || line === undefined) return set({ rivalLine: null });
-    rivalLineOf(get().work, line, school).then(
+    await rivalLineOf(get().work, line, school).then(
       (rivalLine) => get().school === school && set({ rivalLine }),
       (error: unknown) => set({ rivalLine: null, stalled: wordsOf(error) }),
     );
@@ -24,8 +24,8 @@ export function compareSlice(set: Put, get: Get): CompareSlice {
     rival: "",
     rivalPlan: null,
     setRival: (rival) => {
-      set({ rival });
-      deriveRival(rival);
+      set({ rival, rivalPlan: null });
+      void deriveRival(rival);
     },
     takeRivalBar: (bar) => {
       const { rival, rivalPlan, change } = get();
@@ -34,8 +34,8 @@ export function compareSlice(set: Put, get: Get): CompareSlice {
     school: "",
     rivalLine: null,
     setSchool: (school) => {
-      set({ school, blind: null });
-      deriveLine(school);
+      set({ school, rivalLine: null, blind: null });
+      void deriveLine(school);
     },
     numbers: false,
     ghost: false,
@@ -46,10 +46,9 @@ export function compareSlice(set: Put, get: Get): CompareSlice {
     setTrying: (trying) => set({ trying }),
     setBlind: (blind) => set({ blind }),
     hearLine: (from, to, which) => get().hear(from, to, which === "theirs" ? get().rivalLine : null),
-    compareAgain: () => {
+    compareAgain: async () => {
       const { rival, school } = get();
-      if (rival) deriveRival(rival);
-      if (school) deriveLine(school);
+      await Promise.all([rival && deriveRival(rival), school && deriveLine(school)]);
     },
   };
 }

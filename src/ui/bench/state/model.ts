@@ -27,6 +27,8 @@ export type PageName = (typeof PAGES)[number];
  */
 export type WorkSlice = Loaded & {
   derived: Derived;
+  /** While what is shown has not yet caught up with the work. */
+  busy: boolean;
   problem: string;
   /** Something worth knowing that is not wrong. */
   remark: string;
@@ -122,7 +124,7 @@ export type CompareSlice = {
   setBlind: (blind: CompareSlice["blind"]) => void;
   hearLine: (from: number, to: number, which: Which) => void;
   /** Makes what is compared anew, after the work has changed. */
-  compareAgain: () => void;
+  compareAgain: () => Promise<void>;
 };
 
 /** Ways to decide about the chosen chord, its phrase and the chosen note. What cannot be done says why. */

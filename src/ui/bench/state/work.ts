@@ -19,6 +19,8 @@ export function workSlice(loaded: Loaded, derived: Derived, set: Put, get: Get):
   };
   const rederive = () => {
     const own = ++asked;
+    set({ busy: true });
+    const settled = () => own === asked && set({ busy: false });
     const onTune = (tune: DerivedTune) => {
       const found = own === asked && withNewTune(get().derived, tune);
       if (found) take(found);
@@ -27,9 +29,12 @@ export function workSlice(loaded: Loaded, derived: Derived, set: Put, get: Get):
       (found) => {
         if (own !== asked || !found) return;
         take(found);
-        get().compareAgain();
+        void get().compareAgain().then(settled);
       },
-      (error: unknown) => set({ stalled: wordsOf(error) }),
+      (error: unknown) => {
+        set({ stalled: wordsOf(error) });
+        settled();
+      },
     );
   };
   const show = (next: Loaded, remark = "") => {
@@ -87,6 +92,7 @@ export function workSlice(loaded: Loaded, derived: Derived, set: Put, get: Get):
   return {
     ...loaded,
     derived,
+    busy: false,
     problem: "",
     remark: "",
     saving: { kind: "saved" },
