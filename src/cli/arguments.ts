@@ -37,7 +37,8 @@ export type Options = {
   notes: boolean;
   style: Style;
   school: School;
-  side: (typeof SIDES)[number];
+  /** Where none is asked for, the school's own. */
+  side: (typeof SIDES)[number] | undefined;
   instrument: Instrument;
   locks: readonly LockWish[];
   to: Format;
@@ -118,7 +119,7 @@ function verbOf(word: string | undefined): Verb {
 }
 
 function optionsOf(verb: Verb, values: Values): Options {
-  const { style = "Three-chord", school = "Chord-fit", side = "below", instrument: on = FIDDLE.name, to, out } = values;
+  const { style = "Three-chord", school = "Chord-fit", side, instrument: on = FIDDLE.name, to, out } = values;
   return {
     inferKey: values["infer-key"] ?? false,
     inferType: values["infer-type"] ?? false,
@@ -127,16 +128,19 @@ function optionsOf(verb: Verb, values: Values): Options {
     notes: values.notes ?? false,
     style: chosen(named(STYLES, style), `There is no style "${style}". Styles: ${names(STYLES)}.`),
     school: chosen(named(SCHOOLS, school), `There is no school "${school}". Schools: ${names(SCHOOLS)}.`),
-    side: chosen(
-      SIDES.find((s) => s === side),
-      `--side is below or above, not "${side}".`,
-    ),
+    side: side === undefined ? undefined : sideOf(side),
     instrument: chosen(instrument(on), `There is no instrument "${on}". Instruments: ${names(INSTRUMENTS)}.`),
     locks: (values.lock ?? []).map((text) => chosen(readLock(text), LOCK_WORDS(text))),
     to: formatOf(verb, to, out),
     out,
   };
 }
+
+const sideOf = (text: string) =>
+  chosen(
+    SIDES.find((s) => s === text),
+    `--side is below or above, not "${text}".`,
+  );
 
 const LOCK_WORDS = (text: string) =>
   `"${text}" is not a lock. Write bar and beat, and what stands there: 8:1=Em, 8/2:1+2=A7 or 3:2.5=F#4.`;

@@ -87,6 +87,8 @@ describe("the command line", () => {
   it("harmony: school, side, instrument, note by note", async () => {
     const { lines } = await run(["harmony", "--school", "thirds", "--side", "above", "--instrument", "viola", book]);
     expect(lines[0]).toMatchObject({ school: "Thirds", side: "above", instrument: "viola" });
+    const high = await run(["harmony", "--school", "high line", book]);
+    expect(high.lines[0]).toMatchObject({ school: "High line", side: "above" });
     expect((lines[0]!.line as unknown[])[0]).toMatchObject({
       bar: 0,
       at: 0,

@@ -1,23 +1,27 @@
 import type { ChordPlan } from "../chords";
 import type { Instrument } from "../instruments";
-import type { Place } from "../score";
+import { type Place, QUARTER } from "../score";
 import { costsAt, type LocalCost, type MoveCost, type Problem, priceOf, type Solution, solved } from "../search";
-import { diatonic, type Pitch, pitchName } from "../theory";
+import { diatonic, isHard, type Pitch, pitchName } from "../theory";
 import { type Choice, choiceName, REST } from "./choice";
-import { choiceOf, choices } from "./choices";
+import { choiceOf, choices, figured } from "./choices";
 import { clashOf } from "./clash";
 import { filled, groupsOf } from "./lay";
 import type { HarmonyLine, HarmonyLock, HarmonyNote, Side } from "./model";
-import { noteLimits, running } from "./promises";
-import { described } from "./reasons";
+import { noteLimits, running, stepwise } from "./promises";
+import { described, figureOf } from "./reasons";
 import type { Paid, School, Step } from "./school";
 import { CHORD_FIT } from "./schools";
 import { type Slot, slotsOf } from "./slots";
 
-const REST_COST = 9;
+/** A rest, each slot of it; breaking off for one, more where it is no longer than an eighth; coming in again. */
+const RESTS = { goesOn: 7.5, breaksOff: 1.5, stray: 4, comesIn: 0.4 };
 const CHROMATIC = 0.3;
-/** Breaking off and coming in again. */
-const ENTRY = 0.4;
+/** A light note outside the chord that neither passes nor neighbours. */
+const LOOSE = 4;
+/** A leap by a tritone or an augmented interval that the melody does not make; a doubled leading note left hanging. */
+const BARE = 3.5;
+const ASTRAY = 2;
 /** Runners-up told for a note. */
 const RUNNERS_UP = 6;
 
@@ -26,7 +30,8 @@ export type HarmonyRequest = {
   plan: ChordPlan;
   phraseEnds: ReadonlySet<number>;
   school?: School;
-  side?: Side;
+  /** The school's own where none is given. */
+  side?: Side | undefined;
   instrument: Instrument;
   /** Bars (indexes) that follow another school. */
   bars?: ReadonlyMap<number, School>;
@@ -43,7 +48,7 @@ export type HarmonyRequest = {
  */
 export function deriveHarmony(request: HarmonyRequest): HarmonyLine {
   const { places, plan, phraseEnds, instrument, locks = [] } = request;
-  const { school = CHORD_FIT, side = "below", bars = new Map<number, School>() } = request;
+  const { school = CHORD_FIT, side = school.side, bars = new Map<number, School>() } = request;
   const schoolAt = (bar: number) => bars.get(bar) ?? school;
   const slots = slotsOf(places, plan, side, phraseEnds, schoolAt);
   const held = slots.map((slot) => locks.find((lock) => covers(lock, slot)));
@@ -77,25 +82,26 @@ function harmonyProblem(
   held: readonly (HarmonyLock | undefined)[],
   on: Instrument,
 ): Problem<Choice> {
-  const states = slots.map((slot) => [...choices(slot, on), REST]);
+  const states = figured(slots.map((slot) => choices(slot, on))).map((open) => [...open, REST]);
   const locks = new Map<number, Choice[]>();
   held.forEach((lock, i) => {
-    if (lock) locks.set(i, [settled(lock.pitch, slots[i] as Slot, states[i] as Choice[], on)]);
+    if (lock) locks.set(i, settled(lock.pitch, slots[i] as Slot, states[i] as Choice[], on));
   });
   return {
     states,
     locks,
     limits: noteLimits(slots, on, (i) => locks.has(i)),
-    moveLimits: [running(slots)],
+    moveLimits: [running(slots), stepwise(slots)],
     local: localCosts(slots),
     moves: moveCosts(slots),
   };
 }
 
-/** A locked note as a choice, whether or not the search would have offered it. */
-function settled(pitch: Pitch | null, slot: Slot, open: readonly Choice[], on: Instrument): Choice {
-  if (!pitch) return REST;
-  return open.find((c) => choiceName(c) === pitchName(pitch)) ?? choiceOf(pitch, slot, on);
+/** A locked note as choices, whether or not the search would have offered it. */
+function settled(pitch: Pitch | null, slot: Slot, open: readonly Choice[], on: Instrument): Choice[] {
+  if (!pitch) return [REST];
+  const offered = open.filter((c) => choiceName(c) === pitchName(pitch));
+  return offered.length > 0 ? offered : [choiceOf(pitch, slot, on)];
 }
 
 /** Names of the schools' wishes in the order they first come up. */
@@ -110,8 +116,9 @@ function localCosts(slots: readonly Slot[]): LocalCost<Choice>[] {
   });
   return [
     ...wishes,
-    { name: "a rest", at: (_, { pitch }) => (pitch ? 0 : REST_COST) },
-    { name: "a note outside the key", at: (_, { chromatic }) => (chromatic ? CHROMATIC : 0) },
+    { name: "a rest", at: (_, { pitch }) => (pitch ? 0 : RESTS.goesOn) },
+    { name: "a note outside the key", at: (_, { chromatic, sounded }) => (chromatic && !sounded ? CHROMATIC : 0) },
+    { name: "neither in the chord nor passing", at: (_, { figure }) => (figure === "loose" ? LOOSE : 0) },
   ];
 }
 
@@ -135,8 +142,23 @@ function moveCosts(slots: readonly Slot[]): MoveCost<Choice>[] {
   });
   return [
     ...goings,
-    { name: "breaking off", into: (_, a, b) => ((a.pitch === null) === (b.pitch === null) ? 0 : ENTRY) },
+    { name: "a bare tritone or augmented leap", into: (i, a, b) => (isBare(i, a, b) ? BARE : 0) },
+    { name: "a leading note left hanging", into: (i, a, b) => (stepped(i, a, b)?.astray ? ASTRAY : 0) },
+    { name: "breaking off", into: (i, a, b) => broken(slots[i - 1] as Slot, a, slots[i] as Slot, b) },
   ];
+
+  function isBare(i: number, a: Choice, b: Choice): boolean {
+    if (!a.pitch || !b.pitch || !isHard(a.pitch, b.pitch)) return false;
+    const [from, to] = [slots[i - 1]?.melody, slots[i]?.melody];
+    return !from || !to || !isHard(from, to);
+  }
+}
+
+/** What it costs to break off for a rest, or to come in after one. */
+function broken(before: Slot, a: Choice, after: Slot, b: Choice): number {
+  if ((a.pitch === null) === (b.pitch === null)) return 0;
+  const stray = (a.pitch ? after : before).ticks <= QUARTER / 2 ? RESTS.stray : 0;
+  return stray + (a.pitch ? RESTS.breaksOff : RESTS.comesIn);
 }
 
 /** How the line goes from one note to the next, as schools look at it; undefined into and out of rests. */
@@ -148,10 +170,13 @@ function stepOf(before: Slot, a: Choice, after: Slot, b: Choice): Step | undefin
     own: b.place - a.place,
     melody,
     same: a.interval === b.interval,
+    interval: b.interval,
     weighty: after.weighty,
     near: Math.abs(melody) <= 1,
     closing: after.closing,
     repeated: a.number === b.number,
+    sameChord: before.chord?.symbol === after.chord?.symbol,
+    astray: before.leading && before.school.octaves !== true && a.gap === 0 && !(b.tonic && b.number - a.number === 1),
   };
 }
 
@@ -173,14 +198,16 @@ function noteOf({ slots, problem, solution, held, on }: Planned, from: number, t
     for (const { name, cost } of costsAt(problem, path, i)) costs.set(name, (costs.get(name) ?? 0) + cost);
   }
   const best = alternatives.find((a) => a.fits && a.pitch);
+  const figure = figureOf(path, slots, from, to);
   const paid: Paid = {
+    figure,
     points: (name) => costs.get(name) ?? 0,
     step: from > 0 ? stepOf(slots[from - 1] as Slot, path[from - 1] as Choice, slot, choice) : undefined,
     inChord: best?.pitch ? { name: pitchName(best.pitch), cost: best.cost } : undefined,
     third: alternatives.find((a) => a.interval === 3)?.cost,
   };
   const open = problem.states[from] as readonly Choice[];
-  const told = described({ slots, path, at: from, to, open, locked: held[from] !== undefined, paid, on });
+  const told = described({ slots, path, at: from, to, open, locked: held[from] !== undefined, paid, on, figure });
   const breaks = [...new Set(broken.filter((b) => b.step >= from && b.step <= to).map((b) => b.limit))];
   const words = breaks.length > 0 ? ` Your note does not keep “${breaks.join("” and “")}”.` : "";
   return {
@@ -205,14 +232,20 @@ function pricedFor(
   const taken = choiceName(solution.path[from] as Choice);
   const named = (i: number, name: string) =>
     (problem.states[i] as readonly Choice[]).filter((c) => choiceName(c) === name);
-  return (problem.states[from] as readonly Choice[])
-    .flatMap((choice, k) => {
-      const name = choiceName(choice);
-      if (name === taken) return [];
-      // A single free moment is priced by the search itself.
-      const known = from === to && !problem.locks?.has(from) ? solution.marginals[from]?.[k] : undefined;
-      const cost = known ?? priceOf(problem, solution, from, to, (i) => named(i, name));
-      return Number.isFinite(cost) ? [{ ...choice, cost }] : [];
-    })
+  const open = problem.states[from] as readonly Choice[];
+  // A single free moment is priced by the search itself: a note by the cheapest thing it could be.
+  const known = from === to && !problem.locks?.has(from) ? solution.marginals[from] : undefined;
+  const least = new Map<string, Choice & { cost: number }>();
+  open.forEach((choice, k) => {
+    const name = choiceName(choice);
+    const cost = known?.[k] ?? Infinity;
+    if (name !== taken && cost <= (least.get(name)?.cost ?? Infinity)) least.set(name, { ...choice, cost });
+  });
+  if (!known) {
+    for (const [name, choice] of least)
+      least.set(name, { ...choice, cost: priceOf(problem, solution, from, to, (i) => named(i, name)) });
+  }
+  return [...least.values()]
+    .filter(({ cost }) => Number.isFinite(cost))
     .sort((a, b) => a.cost - b.cost || choiceName(a).localeCompare(choiceName(b)));
 }

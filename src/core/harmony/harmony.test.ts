@@ -6,7 +6,7 @@ import { analyse, strainKeys } from "../analysis";
 import { deriveChords, fileLocks } from "../chords";
 import { FIDDLE, INSTRUMENTS, type Instrument } from "../instruments";
 import { beatTicks, timeline, type Tune } from "../score";
-import { inKey, intervalNumber, midi, parseChord, parsePitch, pitchName } from "../theory";
+import { diatonic, inKey, intervalNumber, midi, parseChord, parsePitch, pitchName } from "../theory";
 import {
   CHORD_FIT,
   deriveHarmony,
@@ -55,7 +55,7 @@ describe("worked by hand", () => {
     ["an altered tonic is no tonic", FOURTH_UNDER_TONIC, "d4 ^d4|", {}, "A4 B4"],
     ["third or fourth, whichever is in the chord", CHORD_FIT, '"D"d4 f4|"G"g4 b4|', {}, "A4 D5 D5 G5"],
     ["dominant: third in the chord under E, fourth under A", CHORD_FIT, '"A"e4 a4|', {}, "C#5 E5"],
-    ["passing notes keep the parallel", CHORD_FIT, '"D"fefg d4|', {}, "D5 C#5 D5 E5 A4"],
+    ["what leaps off the beat is a chord note", CHORD_FIT, '"D"fefg d4|', {}, "D5 C#5 D5 D5 A4"],
     ["the leading note the chord asks for", CHORD_FIT, '"E"B8|', { key: "Amin" }, "G#4"],
     ["rests stay rests, ties stay held", CHORD_FIT, '"D"f4-f4|z4 d4|', {}, "D5 z A4"],
   ] as [string, School, string, Parameters<typeof tuneOf>[1], string][])("%s", (_, school, music, header, expected) => {
@@ -100,10 +100,29 @@ function broken(tune: Tune, line: HarmonyLine, on: Instrument): string[] {
     }
     const key = places[n.bar]!.key;
     if (midi(n.pitch) < midi(on.lowest) || midi(n.pitch) > midi(on.highest)) wrong.push(`bar ${n.bar}: out of range`);
-    if (!inKey(n.pitch, key) && !(n.chord && parseChord(n.chord)?.classes.includes(midi(n.pitch) % 12)))
-      wrong.push(`bar ${n.bar}: outside key and chord`);
+    const own = places[n.bar]!.bar.events.flatMap((e) => e.pitches).filter((p) => p.step === n.pitch?.step);
+    const fits = n.chord !== null && parseChord(n.chord)!.classes.includes(midi(n.pitch) % 12);
+    const sounded = own.some((p) => p.alter === n.pitch?.alter);
+    if (own.length > 0 && !sounded) wrong.push(`bar ${n.bar}: another form of a letter than the melody’s`);
+    if (!inKey(n.pitch, key) && !fits && !sounded) wrong.push(`bar ${n.bar}: outside key, chord and melody`);
     if (n.chord && !parseChord(n.chord)!.classes.includes(midi(n.pitch) % 12) && !n.figure)
       wrong.push(`bar ${n.bar}: note outside the chord without a class`);
+  }
+  const isPlain = ["Thirds", "Fourth under the tonic", "Octave"].includes(line.school);
+  line.notes.forEach((n, i) => {
+    if (!n.pitch) return;
+    const moves = [line.notes[i - 1], line.notes[i + 1]].map((m) => m?.pitch && diatonic(m.pitch) - diatonic(n.pitch!));
+    const passes = moves[0] != null && Math.abs(moves[0]) === 1 && moves[0] === -(moves[1] ?? 0);
+    if ((n.figure === "passing" || n.reason.includes("passing")) && !passes)
+      wrong.push(`bar ${n.bar}: said to pass at ${n.at}`);
+  });
+  const { form } = analyse(tune);
+  for (const end of isPlain ? [] : form.phrases.map((p) => p.to)) {
+    const last = line.notes.findLast((n) => n.bar === end);
+    const chord = last?.pitch && last.melody && last.chord ? parseChord(last.chord) : null;
+    const isLong = last && tops.some((t) => t.at > last.at && t.at < last.at + last.ticks);
+    if (chord && !isLong && !chord.classes.includes(midi(last!.pitch!) % 12))
+      wrong.push(`bar ${end}: a phrase ends outside its chord`);
   }
   const sounding = line.notes.filter((n) => n.melody);
   sounding.forEach((n) => {
@@ -111,8 +130,6 @@ function broken(tune: Tune, line: HarmonyLine, on: Instrument): string[] {
     if (!n.pitch || !n.melody) return;
     const place = places[n.bar]!;
     if (midi(n.pitch) < midi(on.lowest) || midi(n.pitch) > midi(on.highest)) wrong.push(`${where}: out of range`);
-    if (!inKey(n.pitch, place.key) && !(n.chord && parseChord(n.chord)?.classes.includes(midi(n.pitch) % 12)))
-      wrong.push(`${where}: outside key and chord`);
     if (!inKey(n.pitch, place.key) && !n.reason.includes("outside the key"))
       wrong.push(`${where}: chromatic note not said`);
     const gap = (midi(n.pitch) - midi(n.melody)) * (line.side === "below" ? -1 : 1);
@@ -242,8 +259,11 @@ describe("a note the teacher insists on", () => {
   };
   test.each([
     ["F#5", ["never across the melody"]],
-    ["G#4", ["in the key or the chord", "no semitone or tritone with the melody on a beat"]],
-    ["C6", ["in the range of the instrument", "in the key or the chord", "never across the melody"]],
+    ["G#4", ["in the key, the chord or the melody’s own form", "no semitone or tritone with the melody on a beat"]],
+    [
+      "C6",
+      ["in the range of the instrument", "in the key, the chord or the melody’s own form", "never across the melody"],
+    ],
     ["A4", undefined],
   ] as [string, string[] | undefined][])("%s stands, and is named for what it does not keep", (pitch, names) => {
     const note = insisted(pitch);

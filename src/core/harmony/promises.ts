@@ -22,7 +22,18 @@ const PROMISES: readonly Promised[] = [
     name: "in the range of the instrument",
     kept: ({ number }, _, on) => number >= midi(on.lowest) && number <= midi(on.highest),
   },
-  { name: "in the key or the chord", kept: ({ chromatic, fits }) => !chromatic || fits },
+  {
+    name: "in the key, the chord or the melody’s own form",
+    kept: ({ chromatic, fits, sounded }) => !chromatic || fits || sounded,
+  },
+  {
+    name: "a phrase ends on a note of its chord",
+    kept: ({ fits }, { cadence, chord, school }) => !cadence || chord === null || school.plain === true || fits,
+  },
+  {
+    name: "no tritone with a leading note at a close",
+    kept: ({ gap }, { closing, leading }) => !closing || !leading || gap !== 6,
+  },
   {
     name: "never across the melody",
     kept: (choice, slot) => slot.unders.every((under) => gapTo(choice, under, slot) >= 0),
@@ -66,6 +77,22 @@ export const running = (slots: readonly Slot[]): MoveLimit<Choice> => ({
   name: "no running fifths or octaves",
   broken: (i, a, b) => runs(slots[i - 1] as Slot, a, slots[i] as Slot, b),
 });
+
+/** A note that passes or neighbours does so: reached by step its own way, and left as it says. */
+export const stepwise = (slots: readonly Slot[]): MoveLimit<Choice> => ({
+  name: "what passes goes on by step",
+  broken: (i, a, b) => {
+    if (!isFigure(a) && !isFigure(b)) return false;
+    if (!adjoin(slots[i - 1], slots[i])) return true;
+    return (isFigure(b) && !steps(a, b, b.way)) || (isFigure(a) && !steps(a, b, leaves(a)));
+  },
+});
+/** Whether one slot follows another with no rest between. */
+export const adjoin = (a: Slot | undefined, b: Slot | undefined): boolean =>
+  a !== undefined && b !== undefined && a.at + a.ticks === b.at;
+const isFigure = ({ figure }: Choice) => figure === "passing" || figure === "neighbour";
+const steps = (a: Choice, b: Choice, way: number) => a.pitch !== null && b.pitch !== null && b.place - a.place === way;
+const leaves = ({ figure, way }: Choice) => (figure === "passing" ? way : -way);
 
 /** Fifths and octaves by their semitones folded into an octave; every other interval is none of our business. */
 const perfect = (line: number, melody: number): 0 | 7 | undefined => {

@@ -3,6 +3,7 @@ import { degreeOf, intervalName, midi, type Pitch, pitchName } from "../theory";
 import type { Choice } from "./choice";
 import { holds, plainThird } from "./choices";
 import type { HarmonyNote } from "./model";
+import { adjoin } from "./promises";
 import type { Paid } from "./school";
 import type { Slot } from "./slots";
 
@@ -16,13 +17,14 @@ type Told = {
   open: readonly Choice[];
   locked: boolean;
   paid: Paid;
+  figure: HarmonyNote["figure"];
   on: Instrument;
 };
 type Description = Omit<HarmonyNote, "costs" | "alternatives" | "broken">;
 
 /** What a note is and why, in one sentence or two: read off what the search paid for it. */
 export function described(told: Told): Description {
-  const { slots, path, at, locked, paid, on } = told;
+  const { slots, path, at, locked, paid, figure, on } = told;
   const [slot, choice] = [slots[at] as Slot, path[at] as Choice];
   const { place, chord, melody, event, ticks } = slot;
   const base = {
@@ -39,14 +41,16 @@ export function described(told: Told): Description {
   const { rule, words } = locked
     ? { rule: "yours", words: "you chose it; the notes around it are planned to suit" }
     : slot.school.because(choice, slot, paid);
-  const figure = figureOf(path, slots, at, told.to);
   const sentences = [
     `${titleOf(choice, slot)}: ${words}.`,
     choice.chromatic && choice.fits
       ? `${pitchName(choice.pitch).slice(0, -1)} is outside the key; the chord of ${chord?.symbol} asks for it.`
       : "",
+    choice.chromatic && !choice.fits && choice.sounded
+      ? `${pitchName(choice.pitch).slice(0, -1)} is outside the key; the melody has it so in this bar.`
+      : "",
     melody && choice.interval !== 3 && slot.school.pace === "melody" ? whyNotThird(slot, melody, on) : "",
-    figure ? `Outside the chord it is ${FIGURES[figure]}.` : "",
+    figure && figure !== rule ? `Outside the chord it is ${FIGURES[figure]}.` : "",
   ];
   return {
     ...base,
@@ -83,12 +87,19 @@ function whyNotThird(slot: Slot, melody: Pitch, on: Instrument): string {
 }
 
 /** What a note outside the chord does in the line, by how it is reached and left (Piston, Harmony, ch. 8). */
-function figureOf(path: readonly Choice[], slots: readonly Slot[], from: number, to: number): HarmonyNote["figure"] {
+export function figureOf(
+  path: readonly Choice[],
+  slots: readonly Slot[],
+  from: number,
+  to: number,
+): HarmonyNote["figure"] {
   const [here, slot] = [path[from] as Choice, slots[from] as Slot];
   if (!here.pitch || here.fits || !slot.chord) return undefined;
   const by = (other: Choice | undefined, sign: number) =>
     other?.pitch ? sign * (other.place - here.place) : undefined;
-  const [into, out] = [by(path[from - 1], -1), by(path[to + 1], 1)];
+  const before = adjoin(slots[from - 1], slots[from]) ? path[from - 1] : undefined;
+  const after = adjoin(slots[to], slots[to + 1]) ? path[to + 1] : undefined;
+  const [into, out] = [by(before, -1), by(after, 1)];
   const step = (move: number | undefined) => move === 1 || move === -1;
   if (into === 0 && out === -1) return "suspension";
   if (out === 0) return "anticipation";
@@ -104,5 +115,5 @@ const FIGURES: Record<NonNullable<HarmonyNote["figure"]>, string> = {
   appoggiatura: "leaning in",
   anticipation: "early",
   escape: "escaping",
-  free: "free, moving with the melody",
+  free: "free",
 };

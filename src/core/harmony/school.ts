@@ -1,4 +1,5 @@
 import type { Chord, Key, Pitch } from "../theory";
+import type { HarmonyNote } from "./model";
 
 /** What a school looks at when it weighs a note. */
 export type Scene = {
@@ -7,6 +8,8 @@ export type Scene = {
   key: Key;
   chord: Chord | null;
   side: "below" | "above";
+  /** The melody is on its leading note, a semitone under the tonic. */
+  leading: boolean;
   /**
    * On a felt beat, longer than half of one, or reached and left by leap: it is heard as harmony. The others pass by
    * step.
@@ -20,13 +23,22 @@ export type Scene = {
   start: boolean;
 };
 
+/** A light note outside the chord: on its way by step, a step away and back, or neither. */
+export type Figure = "passing" | "neighbour" | "loose";
+
 /** A note under consideration: the interval it makes with the melody, and what it is. */
 export type Offer = {
   /** Counted inclusively; 0 where the melody rests. */
   interval: number;
+  /** Semitones from the melody, folded into an octave; 0 where it rests. */
+  gap: number;
   fits: boolean;
+  /** What it does where it stands off the beat outside the chord; undefined where nothing is asked of it. */
+  figure: Figure | undefined;
   /** Its place in the chord: 0 root, 1 third, 2 fifth ... or -1. */
   chordNote: number;
+  /** The last note before a downbeat, a step from a note of the chord there. */
+  leads: boolean;
   open: boolean;
   tonic: boolean;
   fifth: boolean;
@@ -40,10 +52,16 @@ export type Step = {
   own: number;
   melody: number;
   same: boolean;
+  /** The interval it arrives at. */
+  interval: number;
   weighty: boolean;
   near: boolean;
   closing: boolean;
   repeated: boolean;
+  /** The chord in force is still the one before. */
+  sameChord: boolean;
+  /** From the melody's leading note, doubled, to anywhere but the tonic. */
+  astray: boolean;
 };
 
 /** A named wish about a note, and one about going on to it: points against it, or for it below 0. */
@@ -58,6 +76,8 @@ export type Paid = {
   points: (name: string) => number;
   /** The step that led here; undefined after a rest. */
   step: Step | undefined;
+  /** What the note does outside the chord, by how it is reached and left. */
+  figure: HarmonyNote["figure"];
   /** The cheapest other note that is in the chord, with its price. */
   inChord: { name: string; cost: number } | undefined;
   /** The price of the third, where one was to be had and another note was taken. */
@@ -80,6 +100,10 @@ export type School = {
   octaves?: true;
   /** Draws on open strings, tonic and fifth beside the chord. */
   drones?: true;
+  /** May stay on its note while the melody comes within a second of it. */
+  seconds?: true;
+  /** Keeps its interval whatever the chord; the others end phrases in the chord, and off the beat pass by step. */
+  plain?: true;
   because: (offer: Offer, scene: Scene, paid: Paid) => { rule: string; words: string };
 };
 

@@ -5,7 +5,7 @@ import type { Going, Offer, Paid, Points, Scene, School, Step, Wish, Words } fro
 /** Names of wishes that several schools share, or that reasons ask for. */
 export const INTERVAL = "the interval";
 export const OUTSIDE = "outside the chord";
-export const BREAKS = "a passing note that leaves the parallel";
+const BREAKS = "off the beat, out of the parallel";
 export const AGAINST = "against the melody at a close";
 
 /** Order in which a school without a choice of its own falls back when its interval is not to be had. */
@@ -41,6 +41,7 @@ export const THIRDS: School = {
   rule: "a third all the way",
   pace: "melody",
   side: "below",
+  plain: true,
   wishes: [{ name: INTERVAL, of: fallback }],
   goings: LEAPS,
   because: ({ interval }, _, paid) =>
@@ -64,6 +65,7 @@ export const FOURTH_UNDER_TONIC: School = {
   rule: "a third, but a fourth where the melody is on the tonic",
   pace: "melody",
   side: "below",
+  plain: true,
   wishes: [
     {
       name: INTERVAL,
@@ -83,7 +85,17 @@ const OUT_OF_CHORD: Points = { 3: 2.6, 4: 3.2, 6: 3.4, 5: 3.8, 8: 5, 1: 5.2, 10:
 const PASSING: Points = { 3: 0.1, 4: 0.5, 6: 0.6, 5: 1.4, 8: 2.5, 1: 3, 10: 2.5 };
 /** A passing note is a little better inside the chord; the last note of a phrase much worse outside it. */
 const PASSING_FITS = -0.15;
-const CLOSE_OUTSIDE = 2;
+/** Points for a fourth after a fourth: two or three in a row are a colour, more a habit. */
+const FOURTHS = 0.55;
+const fourths: Going = {
+  name: "fourth after fourth",
+  of: ({ same, interval, repeated }) => (same && interval === 4 && !repeated ? FOURTHS : 0),
+};
+/** Points for doubling the melody's leading note. */
+const doubled: Wish = {
+  name: "a leading note doubled",
+  of: ({ gap }, { leading }) => (leading && gap === 0 ? 1.5 : 0),
+};
 
 /** The reasoning of Chord-fit with its own liking for intervals, inside the chord and passing. */
 const byChord = (inside: Points, passing: Points): readonly Wish[] => {
@@ -97,20 +109,18 @@ const byChord = (inside: Points, passing: Points): readonly Wish[] => {
         return fits ? 0 : (OUT_OF_CHORD[interval] ?? 6) - liking(interval);
       },
     },
-    {
-      name: "a close outside the chord",
-      of: ({ fits }, { weighty, cadence }) => (weighty && cadence && !fits ? CLOSE_OUTSIDE : 0),
-    },
+    doubled,
   ];
 };
 
 const FIT_RULES: Readonly<Record<number, string>> = { 3: "third", 4: "fourth" };
-function fitReason({ interval, fits }: Offer, scene: Scene, { points, inChord: best }: Paid): Words {
-  if (!scene.weighty) {
-    return points(BREAKS) > 0
-      ? { rule: "passing", words: "a passing note, which may leave the parallel where that suits the line" }
-      : { rule: "parallel", words: "a passing note, between the notes that are heard as harmony" };
-  }
+const FIGURE_WORDS: Readonly<Record<string, Words>> = {
+  passing: { rule: "passing", words: "a passing note, reached and left by step" },
+  neighbour: { rule: "neighbour", words: "a neighbour note, a step away and back" },
+};
+function fitReason({ interval, fits }: Offer, scene: Scene, { figure, inChord: best }: Paid): Words {
+  const by = !fits && !scene.weighty ? FIGURE_WORDS[figure ?? ""] : undefined;
+  if (by) return by;
   if (fits && scene.cadence) return { rule: "cadence", words: `the phrase ends here, on a note ${inChord(scene)}` };
   if (fits) return { rule: FIT_RULES[interval] ?? "nearest chord note", words: `it is ${inChord(scene)}` };
   if (!scene.chord) return { rule: "smooth line", words: "no chord is set here, so it stays in the key" };
@@ -132,12 +142,12 @@ export const CHORD_FIT: School = {
   pace: "melody",
   side: "below",
   wishes: byChord(IN_CHORD, PASSING),
-  goings: parallel(0.7),
+  goings: [...parallel(0.7), fourths],
   because: fitReason,
 };
 
-const HIGH_IN: Points = { 3: 0, 6: 0.3, 4: 0.5, 5: 1.3, 8: 1.4, 10: 1.6, 1: 3 };
-const HIGH_PASSING: Points = { 3: 0.1, 6: 0.2, 4: 0.6, 5: 1.4, 8: 2.2, 10: 1.2, 1: 3 };
+const HIGH_IN: Points = { 3: 0, 6: 0.3, 4: 0.5, 5: 1.3, 8: 1.4, 10: 1.6, 1: 3, 2: 2.8 };
+const HIGH_PASSING: Points = { 3: 0.1, 6: 0.2, 4: 0.6, 5: 1.4, 8: 2.2, 10: 1.2, 1: 3, 2: 2.4 };
 /**
  * The same reasoning above the melody, where sixths ring as well as thirds and a calm line is kept out of the tune's
  * way.
@@ -147,12 +157,19 @@ const HIGH_LINE: School = {
   rule: "the chord’s thirds and sixths, kept calm above the tune",
   pace: "melody",
   side: "above",
+  seconds: true,
   wishes: byChord(HIGH_IN, HIGH_PASSING),
-  goings: [...parallel(0.3), { name: "a restless high line", of: ({ own }) => 0.16 * Math.max(0, Math.abs(own) - 2) }],
+  goings: [
+    ...parallel(0.3),
+    fourths,
+    { name: "a restless high line", of: ({ own }) => 0.16 * Math.max(0, Math.abs(own) - 2) },
+  ],
   because: fitReason,
 };
 
 const NORDIC: Points = { 3: 0, 6: 0.5, 1: 0.9, 8: 0.7, 4: 1, 5: 1.2, 10: 0.8 };
+/** Points for a beat outside the chord: before a close, and in it. */
+const NORDIC_OUTSIDE = { before: 2, closing: 3.2 };
 const NORDIC_CLOSE: Points = { 1: 0, 8: 0.1, 3: 2, 6: 2.4, 10: 2.6, 5: 2.2, 4: 3 };
 const together = ({ own, melody }: Step) => own !== 0 && Math.sign(own) === Math.sign(melody);
 const against = ({ own, melody }: Step) => own !== 0 && melody !== 0 && Math.sign(own) !== Math.sign(melody);
@@ -167,11 +184,24 @@ const NORDIC_SECOND: School = {
   side: "below",
   wishes: [
     { name: INTERVAL, of: ({ interval }, { cadence }) => (cadence ? NORDIC_CLOSE : NORDIC)[interval] ?? 4 },
-    { name: OUTSIDE, of: ({ fits }, { weighty, cadence }) => (weighty && !fits && !cadence ? 0.6 : 0) },
+    {
+      name: OUTSIDE,
+      of: ({ fits }, { weighty, closing }) => {
+        if (!weighty || fits) return 0;
+        return closing ? NORDIC_OUTSIDE.closing : NORDIC_OUTSIDE.before;
+      },
+    },
+    doubled,
+    // Two voices do not meet on a note that has to go on.
+    {
+      name: "meeting on the leading note",
+      of: ({ gap }, { cadence, leading }) => (cadence && leading && gap === 0 ? 3 : 0),
+    },
   ],
   goings: [
-    { name: "leaps", of: ({ own }) => 0.3 * Math.max(0, Math.abs(own) - 2) },
+    { name: "leaps", of: ({ own }) => 0.45 * Math.max(0, Math.abs(own) - 2) },
     { name: "the same interval again", of: ({ same, weighty }) => (same && weighty ? 0.35 : 0) },
+    fourths,
     { name: "with the melody at a close", of: (step) => (step.closing && together(step) ? 0.45 : 0) },
     { name: AGAINST, of: (step) => (step.closing && against(step) ? -0.7 : 0) },
   ],
@@ -202,6 +232,7 @@ const OCTAVE: School = {
   pace: "melody",
   side: "below",
   octaves: true,
+  plain: true,
   wishes: [{ name: INTERVAL, of: (offer) => OCTAVES[offer.interval] ?? 6 + fallback(offer) }],
   goings: LEAPS,
   because: ({ interval }) => {
@@ -259,7 +290,9 @@ const arrival = (step: Step | undefined): string => {
   if (step.repeated) return ", held over from the chord before";
   return Math.abs(step.own) === 1 ? ", a step from the note before" : "";
 };
-/** One note to each chord, along the smoothest path. */
+/** Points for a held line that does not move: it has reason to where its chord is still the same. */
+const STAYS = { sameChord: 0.2, otherChord: 0.5 };
+/** One note to each chord, along the smoothest path that moves. */
 const ONE_NOTE: School = {
   name: "One note per chord",
   rule: "the nearest note of each chord, held",
@@ -275,6 +308,13 @@ const ONE_NOTE: School = {
     { name: "leaps", of: ({ own, repeated }) => (repeated ? 0 : 0.3 * Math.max(0, Math.abs(own) - 1)) },
     { name: "a wide leap", of: ({ own, repeated }) => (!repeated && Math.abs(own) > 4 ? 0.6 : 0) },
     { name: "a step", of: ({ own }) => (Math.abs(own) === 1 ? 0.1 : 0) },
+    {
+      name: "the same note again",
+      of: ({ repeated, sameChord }) => {
+        if (!repeated) return 0;
+        return sameChord ? STAYS.sameChord : STAYS.otherChord;
+      },
+    },
   ],
   because: ({ chordNote }, scene, { step }) => ({
     rule: "one note per chord",
@@ -284,7 +324,9 @@ const ONE_NOTE: School = {
   }),
 };
 
-/** Moves while the melody holds, rests while it moves. */
+/** Points for a figure's last note that lies a step from the chord it leads to. */
+const LEADS = -1.5;
+/** Moves while the melody holds, rests while it moves; two notes or more, into the next downbeat. */
 const COUNTER: School = {
   name: "Counter-figure",
   rule: "moves while the tune holds, rests while it moves",
@@ -300,6 +342,7 @@ const COUNTER: School = {
     },
     { name: "unison with the melody", of: ({ interval }) => (interval === 1 ? 1 : 0) },
     { name: "far from the melody", of: ({ interval }) => (interval > 10 ? 0.6 : 0) },
+    { name: "leads on by step", of: ({ leads }) => (leads ? LEADS : 0) },
   ],
   goings: [
     { name: "the same note again", of: ({ repeated }) => (repeated ? 1.2 : 0) },

@@ -1,10 +1,13 @@
 import type { ChordPlan } from "../chords";
 import { beatTicks, isCompound, type Place, type Timed, timeline } from "../score";
-import { type Chord, diatonic, midi, parseChord, type Pitch } from "../theory";
+import { type Chord, diatonic, midi, parseChord, type Pitch, semitoneOf } from "../theory";
 import type { Scene, School } from "./school";
 
 /** A melody note that sounds during a slot; `strong` where a felt beat falls into their time together. */
 export type Under = { pitch: Pitch; number: number; at: number; ticks: number; strong: boolean };
+
+/** A note of the melody as it is spelled, in ticks from the start of the tune. */
+export type Spelled = Pick<Pitch, "step" | "alter"> & { at: number; ticks: number };
 
 /**
  * A moment for which a line chooses one note, and all the schools want to know about it. Times in ticks from the start
@@ -19,6 +22,10 @@ export type Slot = Scene & {
   ticks: number;
   /** Melody notes that sound in it, in order. */
   unders: readonly Under[];
+  /** All notes of the melody in its bar. */
+  around: readonly Spelled[];
+  /** An independent line's last note before the next downbeat, and the chord it leads to. */
+  leadsTo: Chord | null;
 };
 
 /** Joins tied notes; rests come as lists of one with no melody. */
@@ -50,6 +57,16 @@ export function chordAt(plan: ChordPlan, from: readonly Place[]): (at: number) =
     }
     return null;
   };
+}
+
+/** Every note of a bar's melody, by its spelling. */
+function spelledIn(place: Place): Spelled[] {
+  let at = place.at;
+  return place.bar.events.flatMap(({ pitches, ticks }) => {
+    const own = pitches.map(({ step, alter }) => ({ step, alter, at, ticks }));
+    at += ticks;
+    return own;
+  });
 }
 
 /** Whether a felt beat falls into a stretch of a bar. */
@@ -86,20 +103,25 @@ function melodyOf(from: readonly Place[], side: Scene["side"], phraseEnds: Reado
       at,
       ticks: group.reduce((sum, e) => sum + e.event.ticks, 0),
       pitch: (side === "below" ? lowestOf : topOf)(event.pitches),
-      steps: [notes[i - 1], notes[i + 1]].some((g) => g && Math.abs((position(g) as number) - own) <= 1),
+      steps: [notes[i - 1], notes[i + 1]].some((g) => g && Math.abs((position(g) as number) - own) === 1),
       cadence: phraseEnds.has(place.index) && (next === undefined || next.place.index !== place.index),
     };
   });
 }
 
+/** Fewest notes of a figure: one alone says nothing. */
+const FIGURE = 2;
+
 /**
  * Where a line's notes start and end, by what its school goes with. Independent lines stay inside their bar, and so
- * does a tied note where the next bar is one (`goesOn` false).
+ * does a tied note where the next bar is one (`goesOn` false). The
+ * bar that `ends` the tune leads nowhere.
  */
 function spans(
   pace: School["pace"],
   goesOn: boolean,
   closing: boolean,
+  ends: boolean,
   melody: readonly Melody[],
   plan: ChordPlan,
   place: Place,
@@ -129,30 +151,26 @@ function spans(
         ...beats(place.at + (first < place.ticks ? first : 0), beat),
       ];
     },
-    // Held notes and rests of the melody longer than a beat: the first beat waits, then small notes fill what is left.
+    // Where the melody holds or rests up to the bar line, or to a lead-in that starts on a beat: its first beat waits,
+    // then two small notes or more lead on.
     held: () => {
       const unit = isCompound(place.metre) ? beat / 3 : beat / 2;
+      const isLeadIn = (m: Melody) => closing && m.at > place.at && (m.at - place.at + place.offset) % beat === 0;
       const heard = melody.filter((m) => m.at < end && m.at + m.ticks > place.at);
-      const edges = [
-        ...heard.flatMap((m) => [Math.max(place.at, m.at), Math.min(end, m.at + m.ticks)]),
-        place.at,
-        end,
-      ].sort((a, b) => a - b);
-      return edges.flatMap((from, i) => {
-        const to = edges[i + 1] ?? from;
-        const started = heard.find((m) => m.at <= from && m.at + m.ticks >= to)?.at ?? from;
-        const ready = Math.max(from, started + beat);
-        const first = place.at - place.offset + Math.ceil((ready - place.at + place.offset) / unit) * unit;
-        // The last note of a phrase is answered with one held note.
-        if (closing && to === end && to - first >= unit) return [{ at: first, ticks: to - first, event: 0 }];
-        return to - from <= 0 || to - first < unit
-          ? []
-          : Array.from({ length: Math.floor((to - first) / unit) }, (_, k) => ({
-              at: first + k * unit,
-              ticks: unit,
-              event: k,
-            }));
-      });
+      const gaps = [place.at, ...heard.map((m) => m.at + m.ticks)].map((from, i) => ({
+        from: heard[i - 1]?.at ?? from,
+        to: heard[i]?.at ?? end,
+      }));
+      const open = gaps.findLast(({ to }, i) => to >= end || isLeadIn(heard[i] as Melody));
+      if (!open || ends) return [];
+      const from = Math.max(place.at, open.from);
+      const to = Math.min(end, open.to);
+      const started = open.from;
+      const ready = Math.max(from, started + beat);
+      const first = place.at - place.offset + Math.ceil((ready - place.at + place.offset) / unit) * unit;
+      const many = Math.floor((to - first) / unit);
+      if (many < FIGURE) return [];
+      return Array.from({ length: many }, (_, k) => ({ at: first + k * unit, ticks: unit, event: k }));
     },
   };
   return byPace[pace]();
@@ -172,6 +190,8 @@ export function slotsOf(
   const made: Slot[] = [];
   for (const place of from) {
     const school = schoolAt(place.index);
+    const around = spelledIn(place);
+    const tonic = semitoneOf(place.key.tonic);
     while (first < melody.length && (melody[first] as Melody).at + (melody[first] as Melody).ticks <= place.at)
       first += 1;
     const near = melody.slice(first, melody.findLastIndex((m) => m.at < place.at + place.ticks) + 1);
@@ -180,6 +200,7 @@ export function slotsOf(
       school.pace,
       schoolAt(place.index + 1).pace === "melody",
       phraseEnds.has(place.index),
+      place === from[from.length - 1] && !place.bar.repeatEnd,
       near,
       plan,
       place,
@@ -211,9 +232,12 @@ export function slotsOf(
         at,
         ticks,
         unders,
+        around,
+        leadsTo: at + ticks === place.at + place.ticks ? chords(at + ticks) : null,
         side,
         key: place.key,
         melody: own?.pitch ?? null,
+        leading: own !== undefined && (tonic - midi(own.pitch) + 120) % 12 === 1,
         chord: chords(at) ?? (school.pace === "melody" ? null : chords(place.at)),
         weighty: holdsBeat(place, at, ticks) || ticks * 2 > beat || !own?.steps,
         cadence:

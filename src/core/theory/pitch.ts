@@ -77,3 +77,14 @@ export const intervalName = (number: number): string =>
   INTERVAL_NAMES[number - 1] ??
   ["ninth", "tenth", "eleventh", "twelfth", "thirteenth", "fourteenth", "fifteenth"][number - 9] ??
   `interval of ${number}`;
+
+/** Semitones of the perfect and major intervals, by steps from 0. */
+const WIDEST = [0, 2, 4, 5, 7, 9, 11];
+
+/** Whether going from one pitch to another is hard to sing: by a tritone however spelled, or by an augmented interval. */
+export function isHard(from: Pitch, to: Pitch): boolean {
+  const steps = Math.abs(diatonic(to) - diatonic(from));
+  const semitones = Math.abs(midi(to) - midi(from));
+  const widest = (WIDEST[steps % 7] as number) + 12 * Math.floor(steps / 7);
+  return semitones === 6 || semitones > widest;
+}
