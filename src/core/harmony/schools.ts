@@ -86,10 +86,13 @@ const PASSING: Points = { 3: 0.1, 4: 0.5, 6: 0.6, 5: 1.4, 8: 2.5, 1: 3, 10: 2.5 
 /** A passing note is a little better inside the chord; the last note of a phrase much worse outside it. */
 const PASSING_FITS = -0.15;
 /** Points for a fourth after a fourth: two or three in a row are a colour, more a habit. */
-const FOURTHS = 0.55;
+const FOURTHS = { moving: 0.6, held: 0.45 };
 const fourths: Going = {
   name: "fourth after fourth",
-  of: ({ same, interval, repeated }) => (same && interval === 4 && !repeated ? FOURTHS : 0),
+  of: ({ same, interval, repeated }) => {
+    if (!same || interval !== 4) return 0;
+    return repeated ? FOURTHS.held : FOURTHS.moving;
+  },
 };
 /** Points for doubling the melody's leading note. */
 const doubled: Wish = {
