@@ -94,7 +94,7 @@ function groundOf(tune: Tune, { style, infer }: Options): Ground {
   const { places, form } = analysis;
   return {
     analysis,
-    request: { places, phrases: form.phrases, keys: strainKeys(tune, analysis), style },
+    request: { places, phrases: form.phrases, keys: strainKeys(tune, analysis, !style.borrows), style },
     own: infer ? [] : fileLocks(places),
   };
 }

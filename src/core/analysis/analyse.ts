@@ -49,9 +49,15 @@ export const ownKeys = (tune: Tune, places: readonly Place[]): (RankedKey | unde
 
 /**
  * The key each strain is in: the one in force at its first bar; with `infer`, the one its own notes speak for where
- * they are clear.
+ * they are clear and the tune writes no other key there.
  */
 export function strainKeys(tune: Tune, { places, key }: Pick<Analysis, "places" | "key">, infer = false): Key[] {
-  if (!infer) return tune.strains.map((_, s) => places.find((p) => p.strain === s)?.key ?? key.key);
-  return ownKeys(tune, places).map((own) => (own ? { tonic: own.tonic, mode: own.mode } : key.key));
+  const written = tune.strains.map((_, s) => places.find((p) => p.strain === s)?.key ?? key.key);
+  if (!infer) return written;
+  return ownKeys(tune, places).map((own, s) => {
+    const here = written[s] as Key;
+    const changes = here.tonic !== tune.key.tonic || here.mode !== tune.key.mode;
+    if (own && !changes) return { tonic: own.tonic, mode: own.mode };
+    return changes ? here : key.key;
+  });
 }

@@ -1,24 +1,17 @@
 import type { Phrase } from "../analysis";
-import { beatTicks, type Place, strength } from "../score";
-import { costsAt, priceOf, type Solution, solve, isConflict, solved } from "../search";
+import type { Place } from "../score";
+import { costsAt, priceOf, solve, isConflict, solved } from "../search";
 import { chord, className, type Key, roman } from "../theory";
 import type { Candidate } from "./candidate";
 import { candidate, localCosts, moveCosts, roleOf } from "./costs";
 import { reasonFor } from "./explain";
+import { keyAt } from "./keys";
 import type { ChordLock, ChordPlan, NoteRole, PlannedChord } from "./model";
-import {
-  alikeBeats,
-  chordProblem,
-  type ChordProblem,
-  type Ground,
-  type Heard,
-  heardUnder,
-  heardWhole,
-  keyAt,
-  lockAt,
-} from "./problem";
+import { alikeBeats, chordProblem, type Ground, type Heard, heardUnder, heardWhole, lockAt } from "./problem";
 import type { Segment } from "./segments";
+import { type Planner, rivalOf, standingOf, unlikeOf } from "./standing";
 import { heldLocks } from "./songSheet";
+import { namesOf, raisedSeventh, spellingCosts } from "./spelled";
 import { borrowed, chordOn, type Style, THREE_CHORD } from "./styles";
 import { TASTE } from "./taste";
 
@@ -49,12 +42,14 @@ export function deriveChords({ places, phrases, keys, style = THREE_CHORD, locks
     return { style: style.name, vocabulary: [], cost: 0, chords: [], fits: places.map(() => 1) };
   }
   const sets = keys.map((key, strain) => {
+    const names = namesOf(whole.cut, strain);
     const set = bestSet(whole, keys, key, style);
-    return style.borrows ? [...new Set([...set, ...borrowed(namesOf(whole.cut, strain), key)])] : set;
+    const spelled = borrowed(names, key).filter((s) => style.borrows || isForm(s, set));
+    return [...new Set([...set, ...(style.fifths ? [] : spelled), ...dominant(names, key)])];
   });
   const { problem, statesFor } = chordProblem(ground, heard, whole, sets, style, locks);
   const solution = solved(problem);
-  const planner: Planner = { cut: heard.cut, problem, statesFor, solution, keys, locks };
+  const planner: Planner = { cut: heard.cut, problem, statesFor, solution, keys, locks, phrases };
   const chords = runs(planner).map(([from, to]) => planned(planner, from, to));
   const worn = new Set(style.colour ? chords.flatMap((c) => (c.added ? [c.symbol] : [])) : []);
   return {
@@ -65,19 +60,6 @@ export function deriveChords({ places, phrases, keys, style = THREE_CHORD, locks
     fits: barFits(places, chords),
   };
 }
-
-/** Names of a strain's melody notes, those left out that only pass by or neighbour off the beat. */
-const namesOf = (cut: readonly Segment[], strain: number): Set<string> =>
-  new Set(
-    cut
-      .filter((s) => s.place.strain === strain)
-      .flatMap((s) =>
-        s.notes.filter(
-          (n) => (n.outside !== "passing" && n.outside !== "neighbour") || strength(s.place, n.timed.at) > 0,
-        ),
-      )
-      .flatMap((n) => n.timed.event.pitches.slice(-1).map(className)),
-  );
 
 /**
  * What a melody note's time counts for, in its chord or outside it: passing and neighbour notes do a chord little
@@ -112,17 +94,38 @@ export const fileLocks = (places: readonly Place[]): ChordLock[] =>
     "file",
   );
 
+/** Whether a triad is another form of one in the set: on its root. */
+const isForm = (symbol: string, set: readonly string[]) => set.some((s) => chord(s).root === chord(symbol).root);
+
+/** The major dominant of a minor key whose leading note sounds. */
+function dominant(names: ReadonlySet<string>, key: Key): string[] {
+  const leading = raisedSeventh(key);
+  return leading !== undefined && names.has(leading) ? [chordOn("5M", key)] : [];
+}
+
+/** The sets of a style, of a minor key whose leading note sounds those with its dominant where there are some. */
+function setsOf({ cut }: Heard, keys: readonly Key[], key: Key, style: Style): (readonly string[])[] {
+  const sets = style.sets[key.mode];
+  const strains = keys.flatMap((k, strain) => (sameKey(k, key) ? [strain] : []));
+  const sounds = strains.some((strain) => dominant(namesOf(cut, strain), key).length > 0);
+  const leading = sounds ? sets.filter((set) => set.includes("5M")) : [];
+  return leading.length > 0 ? leading : [...sets];
+}
+const sameKey = (a: Key, b: Key) => a.tonic === b.tonic && a.mode === b.mode;
+
 /** The set of a style that costs all strains of a key least, so that a tune keeps to it. */
-function bestSet({ cut, beats }: Heard, keys: readonly Key[], key: Key, style: Style): string[] {
-  const sets = style.sets[key.mode].map((words) => words.map((w) => chordOn(w, key)));
-  const own = cut.flatMap((segment, i) => {
-    const here = keyAt(keys, segment);
-    return here.tonic === key.tonic && here.mode === key.mode ? [i] : [];
-  });
+function bestSet(heard: Heard, keys: readonly Key[], key: Key, style: Style): string[] {
+  const { cut, beats } = heard;
+  const sets = setsOf(heard, keys, key, style).map((words) => words.map((w) => chordOn(w, key)));
+  const own = cut.flatMap((segment, i) => (sameKey(keyAt(keys, segment), key) ? [i] : []));
   if (sets.length === 1 || own.length === 0) return sets[0] as string[];
   const part = own.map((i) => cut[i] as Segment);
-  const heard = own.map((i) => beats[i] as Heard["beats"][number]);
-  const shared = { local: localCosts(part, heard, []), moves: moveCosts(heard), alike: alikeBeats(heard) };
+  const partBeats = own.map((i) => beats[i] as Heard["beats"][number]);
+  const shared = {
+    local: [...localCosts(part, partBeats, []), ...spellingCosts(part, keys)],
+    moves: moveCosts(partBeats),
+    alike: alikeBeats(partBeats),
+  };
   const costs = sets.map((set) => {
     const states = set.map((symbol) => candidate(chord(symbol), key, true));
     const found = solve({ ...shared, states: part.map(() => states) });
@@ -130,13 +133,6 @@ function bestSet({ cut, beats }: Heard, keys: readonly Key[], key: Key, style: S
   });
   return sets[costs.indexOf(Math.min(...costs))] as string[];
 }
-
-type Planner = ChordProblem & {
-  cut: readonly Segment[];
-  solution: Solution<Candidate>;
-  keys: readonly Key[];
-  locks: readonly ChordLock[];
-};
 
 /** First and last segment of every stretch of one chord inside one bar; a lock is a stretch of its own. */
 function runs({ cut, solution: { path }, locks }: Planner): [number, number][] {
@@ -176,28 +172,32 @@ function planned(planner: Planner, from: number, to: number): PlannedChord {
     locked: lock !== undefined,
     ...(state.dress && !lock ? { added: { what: state.dress.what, plain: state.dress.plain } } : {}),
     costs: [...costs].map(([name, cost]) => ({ name, cost })),
-    notes: notesIn(stretch, state),
+    notes: notesIn(planner, from, to),
     alternatives,
   };
+  const rival = alternatives[0];
   const reason = reasonFor(facts, {
-    beats: facts.ticks / beatTicks(first.place.metre),
-    whole: facts.ticks >= first.place.ticks,
     key,
-    opening: from === 0,
-    closing: to === cut.length - 1,
-    rival: alternatives[0],
-    before: solution.path[from - 1]?.chord.symbol,
+    standing: standingOf(planner, from, to),
+    rival: rival && rivalOf(planner, from, to, rival),
     by: lock?.by ?? (lock && "teacher"),
+    unlike: unlikeOf(planner, from),
   });
   return { ...facts, reason };
 }
 
 /** Melody notes of a stretch by name and role, the longest first. */
-function notesIn(stretch: readonly Segment[], { chord: own }: Candidate): PlannedChord["notes"] {
+function notesIn({ cut, solution: { path } }: Planner, from: number, to: number): PlannedChord["notes"] {
+  const { chord: own } = path[from] as Candidate;
+  const after = path[to + 1]?.chord;
+  const last = cut[to]?.notes.at(-1);
   const notes = new Map<string, PlannedChord["notes"][number]>();
-  for (const note of stretch.flatMap((s) => s.notes)) {
+  for (const note of cut.slice(from, to + 1).flatMap((s) => s.notes)) {
     const name = className(note.timed.event.pitches[note.timed.event.pitches.length - 1] as never);
-    const role = roleOf(note, own);
+    const heard = roleOf(note, own);
+    // Early is only what the next chord takes in: the same note again in the same chord is a drone.
+    const early = note.timed === last?.timed && after?.classes.includes(note.pitchClass) === true;
+    const role = heard === "anticipation" && !early ? "free" : heard;
     const known = notes.get(name + role);
     notes.set(name + role, { name, role, beats: (known?.beats ?? 0) + note.beats });
   }

@@ -1,74 +1,207 @@
-import { beatsWords } from "../score";
-import { chord, chordWords, type Key, keyName } from "../theory";
+import { chord, chordWords, type Key, keyName, semitoneOf } from "../theory";
 import type { Added, PlannedChord } from "./model";
 
-type Scene = {
-  beats: number;
-  whole: boolean;
-  key: Key;
+/** Where a chord stands: in which line of which part of the tune, and at which edge of it. */
+export type Standing = {
   opening: boolean;
   closing: boolean;
-  rival: { symbol: string; cost: number } | undefined;
+  /** "first line", "second line of the B part". */
+  line: string;
+  lineStarts: boolean;
+  lineEnds: boolean;
+  /** The line is the last of its strain. */
+  strainEnds: boolean;
+  /** Where a line ends: the melody comes to rest on a note of the chord, and does not run on. */
+  rests: boolean;
   before: string | undefined;
-  by: "teacher" | "file" | undefined;
+  next: string | undefined;
 };
 
-const list = (words: readonly string[]) =>
-  words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words[words.length - 1]}`;
-const CHORD_NOTES = ["root", "third", "fifth", "seventh"];
+/** The chord that comes nearest: its price, the melody notes that it takes and leaves, and what tells most against it. */
+export type Rival = {
+  symbol: string;
+  cost: number;
+  /** Where it would stand, for a part of the place: "On beat 3". Empty for all of it. */
+  where: string;
+  gained: readonly string[];
+  lost: readonly string[];
+  tipped: string | undefined;
+};
 
-/** One plain sentence for a chord: what the melody does in it, and what tipped the balance. */
-export function reasonFor(
-  planned: Omit<PlannedChord, "reason">,
-  { beats, whole, key, opening, closing, rival, before, by }: Scene,
-): string {
+type Scene = {
+  key: Key;
+  standing: Standing;
+  rival: Rival | undefined;
+  by: "teacher" | "file" | undefined;
+  /** Another bar with the same melody that took another chord, by its number. */
+  unlike: { bar: string; symbol: string } | undefined;
+};
+
+type Planned = Omit<PlannedChord, "reason">;
+
+/**
+ * A few plain sentences for a chord: its function and place; what the melody does in it; what the nearest other chord
+ * would do differently here.
+ */
+export function reasonFor(planned: Planned, { key, standing, rival, by, unlike }: Scene): string {
   const name = chordWords(chord(planned.symbol));
   if (by === "file") return `The file gives ${name} here.`;
   if (planned.locked) return `You chose ${name} here; the chords around it are planned to suit.`;
-  const inside = planned.notes.filter((n) => CHORD_NOTES.includes(n.role));
-  const foreign = planned.notes.filter((n) => !CHORD_NOTES.includes(n.role));
-  const extraWords = foreign.map((n) => `${n.name} is ${ARTICLE[n.role] ?? n.role}`);
-  const rest = foreign.length > 0 && inside.length > 0 ? `; ${list(extraWords)}` : "";
-  const fit = inside.length > 0 ? takes(inside, beats, whole) : without(planned, name);
-  const place = placeWords({ planned, key, opening, closing, before });
-  const extra = planned.added ? ` ${ADDED[planned.added.what](planned)}` : "";
-  const close = rival && rival.cost < 0.5 ? ` ${rival.symbol} is nearly as good (${rival.cost.toFixed(1)} more).` : "";
-  return `${fit[0]?.toUpperCase()}${fit.slice(1)}${rest}${place}.${extra}${close}`;
+  return [
+    placed(planned, key, standing),
+    melodyWords(planned),
+    planned.added ? ADDED[planned.added.what](planned) : "",
+    unlike ? `Bar ${unlike.bar} has the same notes over ${unlike.symbol}; here another chord follows.` : "",
+    rival ? rivalWords(planned.symbol, rival) : "",
+  ]
+    .filter(Boolean)
+    .join(" ");
 }
 
-/** Which notes of the melody belong to the chord, and for how much of it. */
-function takes(inside: PlannedChord["notes"], beats: number, whole: boolean): string {
-  const held = inside.reduce((sum, n) => sum + n.beats, 0);
-  const share = held > 0.99 * beats ? allOf(beats, whole) : partOf(held, beats, whole);
-  return `${list(inside.map((n) => n.name))} ${inside.length > 1 ? "take" : "takes"} ${share}`;
+const list = (words: readonly string[]) =>
+  words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words[words.length - 1]}`;
+const capital = (text: string) => `${text[0]?.toUpperCase()}${text.slice(1)}`;
+
+const DEGREES = ["first", "second", "third", "fourth", "fifth", "sixth", "seventh"];
+const MAJOR_LIKE = ["major", "lydian", "mixolydian"];
+const isMinor = (symbol: string) => {
+  const { root, classes } = chord(symbol);
+  return classes.includes((semitoneOf(root) + 3) % 12) && !classes.includes((semitoneOf(root) + 4) % 12);
+};
+
+/** What a chord is in its key: "the dominant", "the relative minor", "the chord on the second degree". */
+export function functionOf(symbol: string, key: Key): string {
+  const { root } = chord(symbol);
+  const above = (semitoneOf(root) - semitoneOf(key.tonic) + 12) % 12;
+  const degree = ("CDEFGAB".indexOf(root[0] as string) - "CDEFGAB".indexOf(key.tonic[0] as string) + 7) % 7;
+  const bright = MAJOR_LIKE.includes(key.mode);
+  if (above === 0) return "the tonic";
+  if (above === 7) return isMinor(symbol) ? "the minor dominant" : "the dominant";
+  if (above === 5) return "the subdominant";
+  if (bright && above === 9 && isMinor(symbol)) return "the relative minor";
+  if (!bright && above === 3 && !isMinor(symbol)) return "the relative major";
+  if (above === 10) return "the flat seventh";
+  return `the chord on the ${DEGREES[degree]} degree`;
 }
 
-function allOf(beats: number, whole: boolean): string {
-  if (beats <= 1) return "the whole beat";
-  if (whole) return "the whole bar";
-  return beats === 2 ? "both beats" : `all ${beatsWords(beats)} beats`;
+/** Function and place, the first thing a teacher says. */
+function placed({ symbol }: Planned, key: Key, standing: Standing): string {
+  const role = functionOf(symbol, key);
+  const { line, before, next } = standing;
+  const isTonic = role === "the tonic";
+  const isDominant = role === "the dominant";
+  if (standing.closing) {
+    if (!standing.rests) return `The tune ends on ${role} and runs on.`;
+    return isTonic ? `The tune comes home: the tonic of ${keyName(key)}.` : `The tune ends on ${role}, away from home.`;
+  }
+  if (standing.opening) return `The opening: ${role}.`;
+  if (standing.lineEnds) {
+    if (!standing.rests) return `At the end of the ${line}, which runs on: ${role}${leads(next, symbol, role)}.`;
+    if (isDominant) return `Half close at the end of the ${line}: the dominant, so that the answer can come.`;
+    if (isTonic) return `${standing.strainEnds ? "Full close" : "Close"} at the end of the ${line}: the tonic.`;
+    return `The ${line} comes to rest on ${role}.`;
+  }
+  if (standing.lineStarts) return `The ${line} starts on ${role}.`;
+  if (before === symbol) return `Still ${role}${leads(next, symbol, role)}.`;
+  return `${capital(role)}${leads(next, symbol, role)}.`;
 }
 
-function partOf(held: number, beats: number, whole: boolean): string {
-  if (beats <= 1) return `${beatsWords(held)} of the beat`;
-  return `${beatsWords(held)} of ${whole ? "the bar’s" : "these"} ${beatsWords(beats)} beats`;
+/** Where a chord goes on to; dominants fall a fifth. */
+function leads(next: string | undefined, symbol: string, role: string): string {
+  if (next === undefined || chord(next).root === chord(symbol).root) return "";
+  const fifth = (semitoneOf(chord(symbol).root) - semitoneOf(chord(next).root) + 12) % 12 === 7;
+  return fifth && role !== "the tonic" && !isMinor(symbol) ? `, which falls to ${next}` : `, on the way to ${next}`;
 }
 
-/** Why a chord stands under which the melody has none of its notes. */
-const without = ({ notes }: Pick<PlannedChord, "notes">, name: string): string =>
-  notes.length === 0 ? "the melody rests here" : `no melody note belongs to ${name}, and its neighbours want it`;
+const CHORD_NOTES = ["root", "third", "fifth", "seventh"];
+/** Kinds of foreign notes that are told; more are summed up. */
+const TOLD = 2;
 
-type Standing = Pick<Scene, "key" | "opening" | "closing" | "before"> & { planned: Omit<PlannedChord, "reason"> };
-/** What the chord is to its place in the tune. */
-function placeWords({ planned, key, opening, closing, before }: Standing): string {
-  const tonic = planned.roman.toUpperCase() === "I";
-  if (tonic && closing) return `, and the tune comes home to ${keyName(key)}`;
-  if (tonic && opening) return ", and the tune opens on its tonic";
-  return before === planned.symbol ? ", so the chord stays" : "";
+/** What the melody does in the chord. */
+function melodyWords({ notes, symbol }: Planned): string {
+  if (notes.length === 0) return "The melody rests here.";
+  const inside = [...new Set(notes.filter((n) => CHORD_NOTES.includes(n.role)).map((n) => n.name))];
+  const foreign = notes.filter((n) => !CHORD_NOTES.includes(n.role) && !inside.includes(n.name));
+  const others = foreignWords(foreign);
+  if (inside.length === 0) return `No note of the melody belongs to ${symbol}: ${others}.`;
+  return `${list(inside)} ${belonging(inside.length, foreign.length > 0)} to it${others ? `; ${others}` : ""}.`;
 }
+
+function belonging(inside: number, foreign: boolean): string {
+  if (inside === 1) return "belongs";
+  if (foreign) return "belong";
+  return inside === 2 ? "both belong" : "all belong";
+}
+
+/** Foreign notes by what they do, the longest first. */
+function foreignWords(foreign: Planned["notes"]): string {
+  const byRole = new Map<string, string[]>();
+  for (const { name, role } of foreign) {
+    const names = byRole.get(role) ?? [];
+    if (!names.includes(name)) byRole.set(role, [...names, name]);
+  }
+  const told = [...byRole].slice(0, TOLD).map(([role, names]) => {
+    const [one, several] = DOES[role] ?? OUTSIDE;
+    return `${list(names)} ${names.length === 1 ? one : several}`;
+  });
+  return list(byRole.size > TOLD ? [...told, "the rest go by"] : told);
+}
+
+/** What a foreign note does: one of them, several of them. */
+const OUTSIDE = ["stands outside it", "stand outside it"] as const;
+const DOES: Record<string, readonly [one: string, several: string]> = {
+  passing: ["passes", "pass"],
+  neighbour: ["is a neighbour note", "are neighbour notes"],
+  suspension: ["is held over and falls", "are held over and fall"],
+  appoggiatura: ["leans in", "lean in"],
+  anticipation: ["comes early", "come early"],
+  escape: ["escapes", "escape"],
+};
+
+/** Prices in words; the exact ones stay with the figures. */
+const NEAR = 0.5;
+const CLOSE = 1.5;
+const nearness = (cost: number): string => {
+  if (cost < NEAR) return " Nearly as good.";
+  return cost < CLOSE ? " A close second." : "";
+};
+
+/** What the nearest other chord would do with the melody, and what tells against it. */
+function rivalWords(own: string, { symbol, cost, where, gained, lost, tipped }: Rival): string {
+  const takes = gained.length > 0 ? `take ${list(gained.slice(0, TOLD))}` : "";
+  const leaves = lost.length > 0 ? `leave ${list(lost.slice(0, TOLD))} outside` : "";
+  const does = [takes, leaves].filter(Boolean).join(" and ");
+  const same = chord(symbol).root === chord(own).root ? "be the same chord in another form" : "hold the same notes";
+  const against = tipped !== undefined && (does === "" || lost.length === 0) ? `, but ${tipped}` : "";
+  return `${where ? `${where}, ` : ""}${symbol} would ${does || same}${against}.${nearness(cost)}`;
+}
+
+/** What a named cost says against a chord, as the end of a sentence that began with it. */
+export const AGAINST: Readonly<Record<string, string>> = {
+  "melody notes in the chord": "the notes it takes say less for it",
+  "melody notes outside the chord": "the others rub more against it",
+  "the notes around it": "the notes around speak for the other",
+  "how much of the chord is heard": "less of it is heard",
+  "habit of the mode": "it seldom stands there in this mode",
+  "what players put under these notes": "players seldom put it under these notes",
+  "place in the phrase": "it is rarer at this place in the line",
+  "how such a phrase is heard": "such a line is seldom chorded so",
+  progression: "it follows less well on the chord before",
+  cadence: "it closes less well",
+  "change of chord": "the chord would change where nothing asks for it",
+  "another form of the same chord": "one form to a bar is enough",
+  "same music, other chord": "the same music has the other elsewhere",
+  "a note the melody has in another form": "the melody sings one of its notes otherwise",
+  "the leading note asks for its dominant": "the leading note asks for the dominant",
+  "the dominant that a leaning note delays": "the leaning note delays the dominant",
+  "a change under a lead-in": "the chord would change under the lead-in",
+  "a seventh the melody does not sound": "the melody does not sound its seventh",
+  "what is added": "the addition earns less here",
+  "where it leads": "it leads on less well",
+};
 
 /** Why something was added, and what the chord is without it. */
-const ADDED: Record<Added["what"], (p: Omit<PlannedChord, "reason">) => string> = {
+const ADDED: Record<Added["what"], (p: Planned) => string> = {
   seventh: (p) =>
     p.notes.some((n) => n.role === "seventh")
       ? "The melody itself sounds the seventh."
@@ -80,14 +213,4 @@ const ADDED: Record<Added["what"], (p: Omit<PlannedChord, "reason">) => string> 
   "walking bass": (p) => `The bass takes ${chord(p.symbol).bass}, so that it walks by step.`,
   "augmented dominant": () => "The one augmented chord: its raised fifth leans into the tonic’s third.",
   "closing chord": () => "The style closes on it.",
-};
-
-const ARTICLE: Record<string, string> = {
-  passing: "passing",
-  neighbour: "a neighbour note",
-  suspension: "suspended",
-  appoggiatura: "leaning in",
-  anticipation: "early",
-  escape: "escaping",
-  free: "foreign",
 };

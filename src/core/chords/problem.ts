@@ -3,11 +3,14 @@ import { type LocalLimit, type Problem, solved } from "../search";
 import { chord, type Key, parseChord } from "../theory";
 import { agreement, unlike } from "./alike";
 import type { Candidate, Dress } from "./candidate";
+import { delaying, leadingIn, leadIns } from "./closes";
 import { augmented, dressLimit, wardrobe, wearable } from "./colour";
 import { candidate, dressed, localCosts, moveCosts } from "./costs";
 import { type Beat, beatsOf, moveId } from "./hearing";
+import { keyAt } from "./keys";
 import type { ChordLock } from "./model";
 import { type Segment, segments } from "./segments";
+import { spellingCosts } from "./spelled";
 import { outsiders, type Style } from "./styles";
 
 /** The bars, phrases and keys that chords are planned over. */
@@ -48,14 +51,15 @@ export function heardUnder(ground: Ground, whole: Heard, locks: readonly ChordLo
   return cut.length === whole.cut.length ? whole : heardIn(ground, cut);
 }
 
-export const keyAt = (keys: readonly Key[], segment: Segment): Key => keys[segment.place.strain] ?? (keys[0] as Key);
-
 export const lockAt = (locks: readonly ChordLock[], { place, at }: Segment): ChordLock | undefined =>
   locks.findLast((l) => l.bar === place.index && at >= l.at && at < l.at + l.ticks);
 
 /** Beats into which moves cost the same share their tables. */
-export const alikeBeats = (beats: readonly Beat[]): NonNullable<Problem<Candidate>["alike"]> => ({
-  name: (i) => moveId(beats[i] as Beat),
+export const alikeBeats = (
+  beats: readonly Beat[],
+  led: readonly boolean[] = [],
+): NonNullable<Problem<Candidate>["alike"]> => ({
+  name: (i) => 2 * moveId(beats[i] as Beat) + Number(led[i] === true),
   made: new Map(),
 });
 
@@ -72,11 +76,12 @@ export function plainProblem(
       ...outsiders(key, set).map((symbol) => candidate(chord(symbol), key, false)),
     ];
   });
+  const led = leadIns(cut);
   return {
     states: cut.map((segment) => open[segment.place.strain] ?? (open[0] as Candidate[])),
-    local: localCosts(cut, beats, keys),
-    moves: moveCosts(beats),
-    alike: alikeBeats(beats),
+    local: [...localCosts(cut, beats, keys), ...spellingCosts(cut, keys), delaying(cut, keys)],
+    moves: [...moveCosts(beats), leadingIn(led)],
+    alike: alikeBeats(beats, led),
   };
 }
 
@@ -157,7 +162,8 @@ function raisedSpot(
   const found = path.findLastIndex((state, i) => {
     const raise = raised[cut[i]?.place.strain ?? 0];
     const next = path[i + 1];
-    const falls = raise?.dress && next?.root === raise.dress.wants && state.root === raise.root;
+    const onTime = cut[i + 1]?.start === "bar" && !cut[i]?.phraseEnd;
+    const falls = onTime && raise?.dress && next?.root === raise.dress.wants && state.root === raise.root;
     return falls && raise.dress && wearable(raise.dress, cut, i);
   });
   return cut[found];

@@ -11,8 +11,10 @@ export type Style = {
   sets: Record<Mode, readonly (readonly string[])[]>;
   /** Its triads may wear what `colour.ts` lists. */
   colour?: true;
-  /** It takes the triads that the tune's own accidentals spell. */
+  /** It takes every triad that the tune's own accidentals spell; the others only forms of their own chords. */
   borrows?: true;
+  /** Its chords have no thirds. */
+  fifths?: true;
 };
 
 /**
@@ -94,6 +96,7 @@ const DANCE_BAND: Style = {
 /** Open fifths that take no side, and the flat seventh. */
 const MODAL: Style = {
   name: "Modal",
+  fifths: true,
   sets: {
     major: [["15", "45", "55", "b75"]],
     lydian: [["15", "25", "55"]],
@@ -109,7 +112,7 @@ const MODAL: Style = {
  * The dance band's triads, dressed: sevenths, suspensions, borrowed dominants, a bass that walks, one augmented
  * dominant, a closing chord.
  */
-const triads = (mode: Mode) => DANCE_BAND.sets[mode].map((set) => set.filter((word) => !word.endsWith("7")));
+const triads = (mode: Mode) => DANCE_BAND.sets[mode].map((set) => set.filter((word) => !word.endsWith("M7")));
 const COLOUR: Style = {
   name: "Colour",
   colour: true,

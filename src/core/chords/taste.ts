@@ -7,8 +7,16 @@ export const TASTE = {
   outsideStyle: 40,
   /** Another form of the same chord: A after A7. */
   sameRoot: 1.2,
-  /** The same music with another chord. */
-  unlike: 1,
+  /** The same music with another chord; with the same music before and after it too. */
+  unlike: 1.2,
+  unlikeBetween: 5,
+  /** A chord note that the melody has in another form; a leading note over a chord without it. */
+  denied: 5,
+  leading: 1.5,
+  /** A change of chord under a lead-in, where one phrase has ended and the next has not begun. */
+  leadIn: 0.8,
+  /** A note that leans into the dominant at the end of a phrase, over another chord. */
+  delayed: 2.5,
   /** A part of a place is offered only where it spares the plan this much. */
   part: 0.25,
 };

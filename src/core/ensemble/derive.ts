@@ -38,11 +38,13 @@ export type Derived = {
 /** The chords of a work, as its style and locks have them. */
 function planOf(work: Work, analysis: Analysis): ChordPlan {
   const { places, form } = analysis;
+  const style = STYLES.find((s) => s.name === work.style) ?? THREE_CHORD;
   return deriveChords({
     places,
     phrases: form.phrases,
-    keys: strainKeys(work.tune, analysis),
-    style: STYLES.find((s) => s.name === work.style) ?? THREE_CHORD,
+    // Few chords have to be those of the strain itself; many hold those of a neighbouring key too.
+    keys: strainKeys(work.tune, analysis, style.borrows !== true),
+    style,
     locks: [...(work.fileChords ? fileLocks(places) : []), ...work.locks],
   });
 }
