@@ -1,4 +1,4 @@
-import { beatTicks, strength } from "../score";
+import { beatTicks, type Place, strength, type Timed } from "../score";
 import type { LocalCost, MoveCost } from "../search";
 import { type Key, semitoneOf } from "../theory";
 import type { Candidate } from "./candidate";
@@ -10,7 +10,7 @@ const FIFTH = 7;
 
 /**
  * The root of the dominant where a beat at the end of a phrase leans into it: a note on the beat that falls by step to
- * a note of the dominant as long as it is or longer, outside both it and the tonic's chord; undefined elsewhere.
+ * a note of the dominant that lasts longer, outside both it and the tonic's chord; undefined elsewhere.
  */
 function leansInto(cut: readonly Segment[], i: number, key: Key, ends: boolean): number | undefined {
   const { notes, place, at } = cut[i] as Segment;
@@ -18,7 +18,7 @@ function leansInto(cut: readonly Segment[], i: number, key: Key, ends: boolean):
   if (!ends || !first || (first.outside !== "appoggiatura" && first.outside !== "suspension")) return undefined;
   if (first.timed.at !== place.at + at || first.timed.event.ticks * 2 < beatTicks(place.metre)) return undefined;
   const next = notes[1] ?? cut[i + 1]?.notes[0];
-  if (!next || next.timed.place !== place || next.timed.event.ticks < first.timed.event.ticks) return undefined;
+  if (!next || next.timed.place !== place || next.timed.event.ticks < longer(first.timed, place)) return undefined;
   const tonic = semitoneOf(key.tonic);
   const root = (tonic + FIFTH) % 12;
   const above = (pitchClass: number, from: number) => (pitchClass - from + 12) % 12;
@@ -27,6 +27,9 @@ function leansInto(cut: readonly Segment[], i: number, key: Key, ends: boolean):
   const home = [0, 3, 4].includes(above(next.pitchClass, tonic));
   return falls && inDominant(next.pitchClass) && !inDominant(first.pitchClass) && !home ? root : undefined;
 }
+
+/** What a leaning note falls to lasts longer than it does, a beat at least. */
+const longer = ({ event }: Timed, place: Place) => Math.max(event.ticks + 1, beatTicks(place.metre));
 
 /** A note that leans into the dominant at the end of a phrase is heard over that dominant. */
 export function delaying(cut: readonly Segment[], keys: readonly Key[]): LocalCost<Candidate> {

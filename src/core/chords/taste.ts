@@ -16,7 +16,7 @@ export const TASTE = {
   /** A change of chord under a lead-in, where one phrase has ended and the next has not begun. */
   leadIn: 0.8,
   /** A note that leans into the dominant at the end of a phrase, over another chord. */
-  delayed: 2.5,
+  delayed: 4,
   /** A part of a place is offered only where it spares the plan this much. */
   part: 0.25,
 };
