@@ -214,11 +214,14 @@ describe("properties of every plan", () => {
   it("keeps to the vocabulary of every style, and opens fifths in Modal", () => {
     fc.assert(
       fc.property(arbitraryTune({ maxBars: 4 }), fc.constantFrom(...STYLES), (tune, style) => {
+        const { keys } = request(tune);
         const found = deriveChords({ ...request(tune), style });
         const { places } = analyse(tune);
         for (const c of found.chords) {
-          expect(found.vocabulary[places[c.bar]!.strain]).toContain(c.symbol);
-          if (style.name === "Modal") expect(c.symbol).toMatch(/5$/);
+          const { strain } = places[c.bar]!;
+          expect(found.vocabulary[strain]).toContain(c.symbol);
+          // Fifths alone, but for the dominant that a sounding leading note calls.
+          if (style.name === "Modal" && c.symbol !== chordOn("5M", keys[strain]!)) expect(c.symbol).toMatch(/5$/);
         }
         for (const mode of MODES)
           for (const set of style.sets[mode])
