@@ -1,6 +1,9 @@
-import { tuneOf } from "./src/testing/abc";
-import { analyse, strainKeys } from "./src/core/analysis";
-import { deriveChords, STYLES } from "./src/core/chords";
-const tune=tuneOf("g2b2 d'2b2|c'2a2 g2e2|d2g2 b2g2|g2 f6|g2b2 d'2b2|c'2a2 g2e2|d2e2 f2d2|g8|", { key: "G" });
-const a=analyse(tune); const p=deriveChords({places:a.places,phrases:a.form.phrases,keys:strainKeys(tune,a),style:STYLES.find(s=>s.name==="Dance band")});
-for(const c of p.chords.filter(c=>c.bar===3)) console.log(c.symbol,c.costs,c.alternatives.slice(0,4));
+import { readAbc, tuneAbc } from "./src/core/formats";
+const show=(t:string)=>{const b=readAbc(t); for(const x of b.tunes) console.log(JSON.stringify(t.slice(-60)),"=>",x.tune.strains.map(s=>s.bars.map(b=>b.events.map(e=>e.pitches.map(p=>p.step+p.alter+p.octave).join("+")+":"+e.ticks/1680).join(" ")).join(" | ")).join(" || "), x.remarks.map(r=>r.message??JSON.stringify(r))); for(const r of b.refused) console.log("refused",r.error.message)};
+const H="X:1\nT:T\nM:4/4\nL:1/8\nK:D\n";
+show(H+"d2z2 A2z2|\nkd2z vkA2z | vBAG D2z |\n");
+show(H+"kd2z vkA2z | vBAG D2z |\n");
+show(H+"[D2A2][\nGB] d2 [FA]2 e4 | d8 |\n");
+show(H+"d4 [FA\nd]4 | d8 |\n");
+show(H+"These are words about a fox\nd8|A8|\n");
+show(H+"d2ef jg2a2 | b4 a4 |\nqd2 ef ga | d8 |\n");

@@ -20,7 +20,7 @@ line per tune.
 
   --lock BAR[/ENDING]:BEAT[+QUARTERS]=VALUE settles a chord, a note such as F#4, or a rest; as often as you like
   --part N  the part of a score or track of a MIDI file to take, counted from 1
-  --notes   also print what was mended while reading
+  --notes   also print what was mended while reading; what was left out is always told
   --help    this page
 Styles: ${names(STYLES)}. Schools: ${names(SCHOOLS)}.
 Instruments: ${names(INSTRUMENTS)}.

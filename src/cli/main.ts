@@ -33,7 +33,7 @@ async function work(asked: Arguments): Promise<number> {
       continue;
     }
     for (const remark of item.remarks)
-      if (asked.options.notes)
+      if (remark.left || asked.options.notes)
         process.stderr.write(`${item.file}:${remark.line}:${remark.column}: note: ${remark.message}\n`);
     try {
       await output.write(item, verb(item.tune, asked.options));

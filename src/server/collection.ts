@@ -28,7 +28,7 @@ export type Listed = {
 export type Taken = {
   added: { id: number; title: string }[];
   refused: { line: number; column: number; message: string }[];
-  remarks: { title: string; line: number; column: number; message: string }[];
+  remarks: (Remark & { title: string })[];
   /**
    * Tunes left out because their music is in the collection already, with the one it is; kept as text or tune so that
    * they can still go in.

@@ -13,6 +13,7 @@ const HALF = 14_000;
 /** A pause of the machine's own that is forgiven. Milliseconds. */
 const FORGIVEN = 25;
 const RUNS = 4;
+const TRIES = 4;
 
 function fastest(run: () => unknown): number {
   let best = Number.POSITIVE_INFINITY;
@@ -31,7 +32,12 @@ function fastest(run: () => unknown): number {
 function expectLinear(make: (size: number) => () => unknown, half: number) {
   const [one, two] = [make(half), make(2 * half)];
   one();
-  expect(fastest(two)).toBeLessThan(2.5 * fastest(one) + FORGIVEN);
+  // What is quadratic is so every time; a busy machine is not.
+  const over = () => fastest(two) - (2.5 * fastest(one) + FORGIVEN);
+  const measured: number[] = [];
+  do measured.push(over());
+  while ((measured.at(-1) as number) > 0 && measured.length < TRIES);
+  expect(Math.min(...measured)).toBeLessThanOrEqual(0);
 }
 const tried = (run: () => unknown) => () => {
   try {

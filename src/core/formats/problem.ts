@@ -1,8 +1,11 @@
 /** A place in a text, both counted from 1. */
 export type Spot = { line: number; column: number };
 
-/** Something noticed while reading that loses nothing important: where, what, and what was done about it. */
-export type Remark = Spot & { message: string };
+/**
+ * Something noticed while reading: where, what, and what was done about it. What was left out of the music, or may be,
+ * is `left`: that is told without being asked for.
+ */
+export type Remark = Spot & { message: string; left?: true };
 
 /** A file or tune that cannot be read. The message says what is wrong and what to do; the spot says where. */
 export class FormatError extends Error {

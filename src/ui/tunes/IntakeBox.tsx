@@ -233,6 +233,7 @@ type OutcomeProps = {
 
 function Outcome({ result, shown, onShow, onAgain }: OutcomeProps) {
   const { added, refused, remarks, duplicates, stopped } = result;
+  const [left, mended] = [remarks.filter((r) => r.left), remarks.filter((r) => !r.left)];
   const tunes = (n: number) => (n === 1 ? "1 tune" : `${n} tunes`);
   return (
     <Box mt="4" fontSize="14px">
@@ -302,12 +303,23 @@ function Outcome({ result, shown, onShow, onAgain }: OutcomeProps) {
           {refused.length > 20 && <Text color="quiet">and {refused.length - 20} more</Text>}
         </Box>
       )}
-      {remarks.length > 0 && (
+      {left.length > 0 && (
+        <Box mt="2">
+          <Text>Left out while reading, or read in doubt:</Text>
+          {left.slice(0, 20).map((r) => (
+            <Text key={`${r.line}:${r.column}:${r.message}`} color="quiet" mt="1">
+              Line {r.line}, column {r.column}: {r.message}
+            </Text>
+          ))}
+          {left.length > 20 && <Text color="quiet">and {left.length - 20} more</Text>}
+        </Box>
+      )}
+      {mended.length > 0 && (
         <details>
           <summary>
-            {remarks.length === 1 ? "1 thing was mended" : `${remarks.length} things were mended`} while reading
+            {mended.length === 1 ? "1 thing was mended" : `${mended.length} things were mended`} while reading
           </summary>
-          {remarks.slice(0, 40).map((r) => (
+          {mended.slice(0, 40).map((r) => (
             <Text key={`${r.line}:${r.column}:${r.message}`} color="quiet" mt="1">
               Line {r.line}, column {r.column}: {r.message}
             </Text>

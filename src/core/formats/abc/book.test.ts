@@ -94,7 +94,32 @@ describe("tidying", () => {
     ["|: GABc dedB | dedB dedB |", false],
     ["(3abc zxy HTLM abc|", false],
     ["w:these are words", false],
+    ["kd2z vkA2z | vBAG D2z |", false],
+    ["kd2z vkA2z vBAG", false],
+    ["Slowly the first time, then quickly", true],
+    ["To be played twice | with spirit", true],
   ])("%j read as prose: %s", (line, prose) => {
     expect(tidy(`K:D\n${line}`, 1).remarks.length > 0).toBe(prose);
+  });
+  test.each([
+    // Music, the notes of it, what is said to have been left out.
+    [
+      "kd2z vkA2z | vBAG D2z |",
+      6,
+      ["“k” means nothing here and was left out.", "“k” means nothing here and was left out."],
+    ],
+    ["[D2A2][\nGB] d2 [FA]2 e4 | d8 |", 6, []],
+    ["d4 [FA\nw: la\nd]4 | d8 |", 3, []],
+    ["d4 e4 | some fifth abc | d8 |", 9, ["This line was read as notes. If it is text, put N: before it."]],
+  ] as [string, number, string[]][])("no note of %j is lost", (music, notes, left) => {
+    const { tunes } = readAbc(`X:1\nT:T\nM:none\nL:1/8\nK:D\n${music}\n`);
+    const events = tunes[0]!.tune.strains.flatMap((s) => s.bars.flatMap((b) => b.events));
+    expect(events.filter((e) => e.pitches.length > 0)).toHaveLength(notes);
+    expect(
+      tunes[0]!.remarks
+        .filter((r) => r.left)
+        .map((r) => r.message)
+        .slice(0, 2),
+    ).toEqual(left);
   });
 });

@@ -72,7 +72,11 @@ export class Builder {
       for (const element of staff.voices[0] ?? []) this.take(element);
     }
     if (voices > 1)
-      this.remarks.push({ ...this.spotOf(0), message: `This tune has ${voices} voices; the first was taken.` });
+      this.remarks.push({
+        ...this.spotOf(0),
+        message: `This tune has ${voices} voices; the first was taken.`,
+        left: true,
+      });
     this.closeBar("single");
     this.closeStrain();
     if (!this.strains.some((s) => s.bars.some((b) => b.events.some((e) => e.pitches.length > 0)))) return undefined;

@@ -53,7 +53,15 @@ export function readAbcTune(cutting: Cutting): { tune: Tune; remarks: Remark[] }
   const warnings = (parser.getWarningObjects() ?? []).filter(
     (w) => !/Ignored header|font|directive|MIDI/i.test(w.message),
   );
-  for (const w of warnings.slice(0, MOST_REMARKS)) remarks.push({ ...spotOf(w.startChar), message: `${w.message}.` });
+  for (const { message, startChar } of warnings.slice(0, MOST_REMARKS)) {
+    const sign = (header + text)[startChar];
+    const unknown = /^Unknown character/.test(message) && sign;
+    remarks.push({
+      ...spotOf(startChar),
+      message: unknown ? `“${sign}” means nothing here and was left out.` : `${message}.`,
+      ...(unknown || /^Expected/.test(message) ? { left: true } : {}),
+    });
+  }
   if (warnings.length > MOST_REMARKS)
     remarks.push({ line: cutting.line, column: 1, message: `And ${warnings.length - MOST_REMARKS} more of the kind.` });
   const tune = guarded(() => new Builder(parser.getTune(), fields, spotOf, remarks).tune());

@@ -66,12 +66,48 @@ const outsideText = (line: string, mend: (music: string) => string) =>
     .map((piece, i) => (i % 2 ? piece : mend(piece)))
     .join("");
 
-/** Whether a line of the body is prose rather than music: words of letters no note has, and no bar line. */
-function isProse(line: string): boolean {
-  const bare = line.replace(/"[^"]*"|![^!]*!|\+[^+]*\+|\[[A-Za-z]:[^\]]{0,300}\]|\{[^{}]{0,300}\}|%.*$/g, " ");
-  const words = bare.match(/[A-Za-z']{3,}/g) ?? [];
-  const foreign = words.filter((w) => /[h-tv-wH-KN-RU-Wj-tI-Y]/.test(w.replace(/[xyzZTHLMPSOuvJR]/g, "")));
-  return foreign.length > 0 && (!/[|\]]/.test(bare) || foreign.length >= 3);
+/** What of a line is neither text, decoration, field nor grace note. */
+const bared = (line: string) =>
+  line.replace(/"[^"]*"|![^!]*!|\+[^+]*\+|\[[A-Za-z]:[^\]]{0,300}\]|\{[^{}]{0,300}\}|%.*$/g, " ");
+/** Letters that name no note, rest or usual sign. */
+const FOREIGN = /[h-tw-yI-KNQRV-Y]/g;
+/** Shares of foreign letters above which a line is words: without a bar line, and with one. */
+const WORDS = { alone: 0.3, barred: 0.6 };
+
+/**
+ * What a line of the body is: music; music with letters among it that may be words; or prose. A line that has bar lines
+ * and notes is music, whatever else is in it, unless next to nothing of it could be.
+ */
+function kindOf(line: string): "music" | "doubtful" | "prose" {
+  const bare = bared(line);
+  const letters = bare.match(/[A-Za-z]/g)?.length ?? 0;
+  const foreign = bare.match(FOREIGN)?.length ?? 0;
+  const words = (bare.match(/[A-Za-z']{3,}/g) ?? []).filter((w) => FOREIGN_WORD.test(w)).length;
+  const barred = bare.includes("|");
+  if (words > 0 && foreign > letters * (barred ? WORDS.barred : WORDS.alone)) return "prose";
+  return words >= DOUBTFUL ? "doubtful" : "music";
+}
+const FOREIGN_WORD = /[h-tw-yI-KNQRV-Y]/;
+/** Words with foreign letters in a line that make one ask. */
+const DOUBTFUL = 2;
+
+/**
+ * Chords broken by a line end, put together on the first line; the rest of the second keeps its columns. Fields and
+ * remarks between them stay.
+ */
+function withWholeChords(lines: readonly string[]): string[] {
+  const whole = [...lines];
+  const isOther = (line: string) => /^([A-Za-z+]:|%)/.test(line) || line.trim() === "";
+  whole.forEach((line, i) => {
+    const open = /\[(?![A-Za-z]:|[|\]\d"])[^\]|"%]{0,40}$/.exec(isOther(line) ? "" : line.trimEnd());
+    if (!open) return;
+    const next = whole.findIndex((l, k) => k > i && !isOther(l));
+    const rest = next < 0 ? null : /^[^\][|"%]{0,40}\][\d/]*/.exec(whole[next] as string);
+    if (!rest) return;
+    whole[i] = line.trimEnd() + rest[0].trimStart();
+    whole[next] = " ".repeat(rest[0].length) + (whole[next] as string).slice(rest[0].length);
+  });
+  return whole;
 }
 
 const OVERLAYS = "Second voices inside a bar, after &, were left out.";
@@ -85,9 +121,9 @@ const LETTER_FIELD = /^[A-Za-z+]:/;
 export function tidy(text: string, line: number): { text: string; remarks: Remark[] } {
   const remarks: Remark[] = [];
   let body = false;
-  const lines = text.split("\n").map((raw, i) => {
+  const lines = withWholeChords(text.split("\n")).map((raw, i) => {
     const drop = (message: string) => {
-      remarks.push({ line: line + i, column: 1, message });
+      remarks.push({ line: line + i, column: 1, message, left: true });
       return `%${" ".repeat(Math.max(0, raw.length - 1))}`;
     };
     if (raw.startsWith("%") || raw.trim() === "") return raw.trim() === "" ? `%${raw.slice(1)}` : raw;
@@ -101,11 +137,19 @@ export function tidy(text: string, line: number): { text: string; remarks: Remar
         "This line is not a field and was left out. " +
           "Header lines start with a letter and a colon, such as T: for the title.",
       );
-    if (isProse(raw))
+    const kind = kindOf(raw);
+    if (kind === "prose")
       return drop("This line reads as words, not notes, and was left out. Put N: before it to keep it as a remark.");
+    if (kind === "doubtful")
+      remarks.push({
+        line: line + i,
+        column: 1,
+        message: "This line was read as notes. If it is text, put N: before it.",
+        left: true,
+      });
     const single = withoutOverlays(raw);
     if (single !== raw && !remarks.some((r) => r.message === OVERLAYS))
-      remarks.push({ line: line + i, column: raw.indexOf("&") + 1, message: OVERLAYS });
+      remarks.push({ line: line + i, column: raw.indexOf("&") + 1, message: OVERLAYS, left: true });
     return outsideText(withoutLayout(single), (music) =>
       REPAIRS.reduce((now, { what, put }) => now.replace(what, put), music),
     );

@@ -69,7 +69,7 @@ export class PartReader {
     const voices = [...new Set(pitched.map((n) => textOf(n, "voice") || "1"))];
     this.voice = voices.includes("1") ? "1" : (voices[0] ?? "1");
     if (voices.length > 1)
-      this.remark(`This part has ${voices.length} voices; the first was taken and the others left out.`);
+      this.remark(`This part has ${voices.length} voices; the first was taken and the others left out.`, true);
     const transpose = measures
       .flatMap((m) => all(m, "attributes"))
       .map((a) => child(a, "transpose"))
@@ -83,10 +83,10 @@ export class PartReader {
     }
   }
 
-  private remark(message: string) {
+  private remark(message: string, left?: true) {
     if (this.leftOut.has(message) || this.remarks.length > 200) return;
     this.leftOut.add(message);
-    this.remarks.push({ ...this.spotOf(this.measure), message });
+    this.remarks.push({ ...this.spotOf(this.measure), message, ...(left ? { left } : {}) });
   }
 
   tune(head: ReturnType<typeof heading>): Omit<Tune, never> {
@@ -94,7 +94,7 @@ export class PartReader {
       this.measure = i;
       this.readMeasure(measure);
     });
-    if (this.graces.length) this.remark("Grace notes with no note after them were left out.");
+    if (this.graces.length) this.remark("Grace notes with no note after them were left out.", true);
     const metre = this.startMetre ?? this.metre;
     const bars = this.bars.map((bar) =>
       bar.events.length ? bar : { ...bar, events: [{ ticks: barTicks(metre) || QUARTER, pitches: [] }] },
@@ -149,7 +149,7 @@ export class PartReader {
     for (const { at: from, end: to, event } of this.heard.sort((a, b) => a.at - b.at)) {
       if (from > at) events.push({ ticks: from - at, pitches: [] });
       if (from < at) {
-        this.remark("Notes of one voice overlap in time; the later ones were left out.");
+        this.remark("Notes of one voice overlap in time; the later ones were left out.", true);
         continue;
       }
       events.push({ ...event, ticks: to - from });
@@ -176,7 +176,8 @@ export class PartReader {
     if (child(node, "grace")) return this.grace(node, pitch, chord);
     if (chord) {
       if (last && pitch && !child(node, "cue")) {
-        if (last.event.pitches.length >= 8) return this.remark("A chord of more than eight notes was cut to eight.");
+        if (last.event.pitches.length >= 8)
+          return this.remark("A chord of more than eight notes was cut to eight.", true);
         if (
           !last.event.pitches.some((p) => p.step === pitch.step && p.octave === pitch.octave && p.alter === pitch.alter)
         )
@@ -191,8 +192,8 @@ export class PartReader {
     if (to <= from) return;
     this.begun = true;
     const cue = child(node, "cue") !== undefined;
-    if (cue) this.remark("Cue notes, which another player plays, were left out.");
-    if (child(node, "unpitched")) this.remark("Notes without a pitch (percussion) became rests.");
+    if (cue) this.remark("Cue notes, which another player plays, were left out.", true);
+    if (child(node, "unpitched")) this.remark("Notes without a pitch (percussion) became rests.", true);
     const event: Event = { ticks: to - from, pitches: pitch && !cue ? [pitch] : [] };
     this.dress(event, node);
     this.heard.push({ at: from, end: to, event });
@@ -234,7 +235,7 @@ export class PartReader {
       if (event.pitches.length) {
         event.grace = this.graces.slice(0, 16);
         if (this.graceSlash) event.graceSlash = true;
-      } else this.remark("Grace notes with no note after them were left out.");
+      } else this.remark("Grace notes with no note after them were left out.", true);
       [this.graces, this.graceSlash] = [[], false];
     }
     const notations = all(node, "notations");
@@ -383,6 +384,7 @@ export class PartReader {
     const symbol = chordSign(node);
     const at = Math.max(0, Math.round(this.at + this.ticks(numberOf(node, "offset") ?? 0)));
     if (symbol) this.chords.push({ at, symbol });
-    else if (textOf(node, "kind") !== "none") this.remark("A chord sign that is not built on a root was left out.");
+    else if (textOf(node, "kind") !== "none")
+      this.remark("A chord sign that is not built on a root was left out.", true);
   }
 }

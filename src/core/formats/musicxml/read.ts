@@ -68,6 +68,7 @@ export function readMusicXml(text: string, options: { part?: number | undefined 
         .map((p) => p.name)
         .slice(0, 6)
         .join(", ")}).`,
+      left: true,
     });
   const read = new PartReader(measures, spotOf, remarks).tune(heading(root));
   const checked = Tune.safeParse(read);
