@@ -27,6 +27,7 @@ export const EVIDENCE = [
   "openingMinor",
   "preferred",
   "used",
+  "leaning",
 ] as const;
 export type Evidence = Record<(typeof EVIDENCE)[number], Shares>;
 
@@ -97,8 +98,15 @@ export function gather(from: readonly Place[]): Evidence {
       (share, pitchClass) => share / (share + heard(pitchClass - 1) + heard(pitchClass + 1) + 0.01),
     ),
     used: shares.duration.map((share) => share / (share + 0.02)),
+    // Each against the semitone above it, as the ear compares: by ratio.
+    leaning: shares.duration.map((share, pitchClass) => leaning(share, heard(pitchClass + 1))),
   };
 }
+
+/** How much more one share is than another, as a logarithm, from -1 to 1 (a factor of e cubed either way). */
+const leaning = (a: number, b: number) => Math.max(-3, Math.min(3, Math.log((a + FAINT) / (b + FAINT)))) / 3;
+/** A share too small to be sure of. */
+const FAINT = 0.01;
 
 /** Sharpness with which a stretch of the tune decides for one triad. */
 const DECIDES = 5;
