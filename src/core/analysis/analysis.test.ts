@@ -146,6 +146,37 @@ describe("form", () => {
   });
 });
 
+describe("phrases are cut where the music breathes", () => {
+  const lengths = (music: string) => {
+    const from = places(tuneOf(music));
+    return findForm(tuneOf(music), from).phrases.map(
+      (p) => from.slice(p.from, p.to + 1).filter((b) => !b.pickup && b.offset === 0).length,
+    );
+  };
+  const run = "d2fd Adfd|";
+  const rest = "e2c2 A4|";
+  test.each([
+    ["8 bars of running notes, by fours", run.repeat(8), [4, 4]],
+    ["4 + 4 + 6", `${run.repeat(3)}${rest}${run.repeat(3)}${rest}${run.repeat(5)}d8|`, [4, 4, 6]],
+    [
+      "6 + 8, which breathes after the sixth",
+      `${run.repeat(5)}d8|e2ge Bege|${run.repeat(2)}${rest}${run.repeat(3)}d8|`,
+      [6, 4, 4],
+    ],
+    ["4 + 6", `${run.repeat(3)}d8|e2ge Bege|${run.repeat(4)}d8|`, [4, 6]],
+
+    ["5 bars", `${run.repeat(4)}d8|`, [5]],
+    ["a bar alone", "d8|", [1]],
+  ])("%s", (_, music, expected) => {
+    expect(lengths(music)).toEqual(expected);
+  });
+  it("every strain keeps a letter of its own", () => {
+    const tune = tuneOf("P:A\nd8|A8|d8|A8:|\nP:C\ne8|A8|e8|A8:|\n|:f8|A8|f8|A8:|\n|:g8|A8|g8|A8:|");
+    const labels = tune.strains.map((s) => s.label);
+    expect(new Set(labels).size).toBe(labels.length);
+  });
+});
+
 describe("dance type", () => {
   test.each([
     ["jig", "6/8", "abc def|gfe dcB|"],

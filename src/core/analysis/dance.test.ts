@@ -50,6 +50,31 @@ describe("dances by their feet", () => {
     ]).toEqual(["march", "reel", "reel"]);
     expect(dance(written("march"))).toEqual(dance(written("reel")));
   });
+  it.each([
+    ["The Cooper's March", "march"],
+    ["A Waltz for the Gate", "reel"],
+    ["March of the Jig Makers' Reel", "reel"],
+    ["The Reelers", "reel"],
+  ])("a title names the dance where the metre allows it: %s, a %s", (title, name) => {
+    const [, metre, music] = STRAINS[0]!;
+    const tune = { ...tuneOf(music, { metre }), title };
+    expect(dance(tune, false).name).toBe(name);
+    expect(dance(tune).name).toBe("reel");
+  });
+  it("the written name goes before the title's", () => {
+    const [, metre, music] = STRAINS[0]!;
+    const tune = { ...tuneOf(music, { metre, more: "R:polka\nR:hornpipe\n" }), title: "The Cooper's March" };
+    expect(dance({ ...tune, rhythm: "hornpipe" }, false).name).toBe("hornpipe");
+  });
+  it("a slow song in four is no hornpipe", () => {
+    const music = "d2 e2 f2 d2|g2 f2 e4|f>e d2 a2 f2|e2 e2 e4|d2 e2 f2 d2|g2 f2 e4|f>e d2 e2 c2|d2 d2 d4|";
+    for (const more of ["Q:1/4=60\n", "w:The boats are in the har-bour now\n", ""]) {
+      const text = more.startsWith("w") ? `${music}\n${more}` : music;
+      const tune = tuneOf(text, more.startsWith("Q") ? { more } : {});
+      expect(dance(tune).name).not.toBe("hornpipe");
+    }
+    expect(dance(tuneOf(music, { more: "Q:1/4=60\n" })).name).toBe("air or song");
+  });
   it("gives its reasons in counts, and owns up where it knows no dance", () => {
     expect(dance(tuneOf(STRAINS[2]![2])).evidence.join()).toContain("three struck beats");
     expect(dance(tuneOf("d5|e5|", { metre: "5/8" }))).toMatchObject({ confidence: 0.5, alternatives: [] });

@@ -29,11 +29,22 @@ type Profile = {
   snapless: number;
   /** 1 where the metre is written 2/4. */
   twoFour: number;
+  /** 1 where words stand under it. */
+  sung: number;
+  /** 1 where its tempo is slower than any dance goes. */
+  slow: number;
+  /** How far it falls short of five notes to an even bar: what runs in eighths has more. */
+  sparse: number;
 };
 
 const near = (a: number, b: number) => Math.abs(a - b) < 0.02;
 
-function profile(metre: Metre, from: readonly Place[]): Profile {
+/** Felt beats to the minute below which nobody dances. */
+const SLOW = 66;
+/** Notes to a bar of four steps below which it does not run. */
+const RUNS = 5;
+
+function profile({ metre, tempo, verses }: Tune, from: readonly Place[]): Profile {
   const bar = barTicks(metre) || 4 * beatTicks(metre);
   const simple = metre.beats % 3 === 0 ? bar / 3 : bar / 4;
   const step = isCompound(metre) ? beatTicks(metre) : simple;
@@ -62,11 +73,14 @@ function profile(metre: Metre, from: readonly Place[]): Profile {
   const repeats = notes.filter(
     (n, i) => i > 0 && midi(n.event.pitches[0] as never) === midi(notes[i - 1]?.event.pitches[0] as never),
   ).length;
+  const density = notes.length / Math.max(1, full.length);
+  const sung = verses.length > 0 || from.some((p) => p.bar.events.some((e) => e.lyrics?.some((l) => l !== null)));
+  const beats = tempo && (tempo.bpm * tempo.beat) / beatTicks(metre);
   const late = full.filter(
     ({ bar: { events } }) => events.length >= 2 && events.slice(1, 4).some((e) => e.ticks > (events[0]?.ticks ?? 0)),
   ).length;
   return {
-    density: notes.length / Math.max(1, full.length),
+    density,
     even: share((g) => g.length === 2 && near(g[0] as number, 0.5) && near(g[1] as number, 0.5)),
     dotted: share((g) => g.length >= 2 && near(g[0] as number, 0.75)),
     snap,
@@ -81,6 +95,9 @@ function profile(metre: Metre, from: readonly Place[]): Profile {
     late: late / Math.max(1, full.length),
     snapless: snap < 0.03 ? 1 : 0,
     twoFour: metre.beats === 2 && metre.unit === 4 ? 1 : 0,
+    sung: Number(sung),
+    slow: Number(beats !== undefined && beats < SLOW),
+    sparse: Math.max(0, RUNS - density),
   };
 }
 
@@ -110,6 +127,9 @@ const KINDS: readonly Kind[] = [
       cadence: -1.3,
       repeated: -2.6,
       twoFour: -0.1,
+      sung: -1.5,
+      slow: -3,
+      sparse: -0.8,
     },
   },
   {
@@ -127,6 +147,9 @@ const KINDS: readonly Kind[] = [
       cadence: 3.2,
       repeated: -6.5,
       twoFour: 0.1,
+      sung: -2,
+      slow: -3,
+      sparse: -2.5,
     },
   },
   {
@@ -161,6 +184,7 @@ const KINDS: readonly Kind[] = [
       cadence: -0.5,
       repeated: 3.5,
       twoFour: -1.6,
+      slow: -1,
     },
   },
   {
@@ -201,6 +225,8 @@ const KINDS: readonly Kind[] = [
       cadence: -1,
       repeated: 6.4,
       twoFour: -0.8,
+      sung: 2,
+      slow: 3,
     },
   },
   { name: "jig", metres: ["6/8"], bias: 1.6, weights: { triplet: 3.5, lilt: 0.8, one: -2 } },
@@ -240,6 +266,15 @@ const ALIASES: Record<string, string> = {
   "slow march": "march",
 };
 
+const named = (rhythm: string): string => {
+  const written = rhythm.trim().toLowerCase();
+  return ALIASES[written] ?? written;
+};
+/** Dances a title may name; whole words, the last one counts: "March of the Jig Makers' Reel" is a reel. */
+const TITLES =
+  /\b(double jig|single jig|slip ?jig|hop jig|jig|reel|hornpipe|polka|slide|strathspey|schottische|waltz|mazurka|quick march|slow march|march|slow air|air|song|ring dance)\b/gi;
+const inTitle = (title: string): string => named([...title.matchAll(TITLES)].at(-1)?.[0] ?? "");
+
 export type DanceType = {
   name: string;
   confidence: number;
@@ -262,6 +297,9 @@ const SAYS: Record<keyof Profile, (value: number) => string> = {
   late: (v) => `${percent(v)} of the bars lean on a later beat`,
   snapless: () => "there are no snaps",
   twoFour: () => "it is written in 2/4",
+  sung: () => "it has words",
+  slow: () => "its tempo is slower than dances go",
+  sparse: () => "its bars hold few notes",
 };
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 const metreKey = (m: Metre) => `${m.beats}/${m.unit}`;
@@ -274,9 +312,8 @@ const BELIEVED = 6;
  * `infer`.
  */
 export function findDance(tune: Tune, from: readonly Place[], infer = false): DanceType {
-  const counts = profile(tune.metre, from);
-  const written = tune.rhythm.trim().toLowerCase();
-  const declared = infer ? "" : (ALIASES[written] ?? written);
+  const counts = profile(tune, from);
+  const declared = infer ? "" : named(tune.rhythm) || inTitle(tune.title);
   const open = KINDS.filter((k) => k.metres.includes(metreKey(tune.metre)));
   const scored = open.map((kind) => {
     const points = (Object.keys(kind.weights) as (keyof Profile)[]).map((name) => ({

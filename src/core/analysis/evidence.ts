@@ -111,54 +111,57 @@ const FAINT = 0.01;
 /** Sharpness with which a stretch of the tune decides for one triad. */
 const DECIDES = 5;
 
-/**
- * Major and minor triads that stretches of the tune spell: over all of it, at the ends of strains and pairs of bars,
- * and at openings.
- */
-function chords(from: readonly Place[], notes: readonly Timed[], counts: Record<keyof Evidence, number[]>) {
-  const stretches = new Map<
-    string,
-    { weights: number[]; place: Place; last: boolean; first: boolean; ticks: number }
-  >();
-  const full = from.filter((p) => !p.pickup);
-  const order = new Map(full.map((p, i) => [p, i]));
+/** A stretch of a bar: how long each sound lasts in it, weighed by stress, and where it stands. */
+type Stretch = { place: Place; slot: number; size: number; ticks: number; weights: Float64Array };
+
+/** The tune in stretches that mostly keep one chord. */
+function stretchesOf(notes: readonly Timed[]): Stretch[] {
+  const stretches: Stretch[] = [];
   for (const n of notes) {
     const size = stretchTicks(n.place);
     const slot = Math.floor((n.place.offset + n.at - n.place.at) / size);
-    const id = `${n.place.index}.${slot}`;
-    const lasts = slot === Math.ceil((n.place.offset + n.place.ticks) / size) - 1;
-    const found = stretches.get(id) ?? {
-      weights: new Array<number>(12).fill(0),
-      place: n.place,
-      last: lasts,
-      first: slot === 0,
-      ticks: 0,
-    };
-    const stress = 1 + 0.35 * strength(n.place, n.at);
-    found.weights[soundOf(n)]! += n.event.ticks * stress;
-    found.ticks += n.event.ticks;
-    stretches.set(id, found);
+    let open = stretches[stretches.length - 1];
+    if (open?.place !== n.place || open.slot !== slot) {
+      open = { place: n.place, slot, size, ticks: 0, weights: new Float64Array(12) };
+      stretches.push(open);
+    }
+    open.weights[soundOf(n)]! += n.event.ticks * (1 + 0.35 * strength(n.place, n.at));
+    open.ticks += n.event.ticks;
   }
-  for (const { weights, place, last, first, ticks } of stretches.values()) {
-    const total = weights.reduce((a, b) => a + b, 0) || 1;
-    const fits = [3, 4].map((third) =>
-      Array.from({ length: 12 }, (_, root) => {
-        const at = (above: number) => (weights[(root + above) % 12] as number) / total;
-        return Math.exp(DECIDES * (at(0) * 1.1 + at(third) + at(7) * 0.95));
-      }),
-    );
-    const sum = fits.flat().reduce((a, b) => a + b, 0);
+  return stretches;
+}
+
+/** The two triads on every root, minor ones first, by how well they suit a stretch; they share 1. */
+function triadShares(weights: Float64Array): Float64Array {
+  const total = weights.reduce((a, b) => a + b, 0) || 1;
+  const fits = new Float64Array(24);
+  let sum = 0;
+  for (let k = 0; k < 24; k++) {
+    const [root, third] = [k % 12, k < 12 ? 3 : 4];
+    const at = (above: number) => weights[(root + above) % 12] as number;
+    sum += fits[k] = Math.exp((DECIDES * (at(0) * 1.1 + at(third) + at(7) * 0.95)) / total);
+  }
+  return fits.map((f) => f / sum);
+}
+
+/**
+ * Major and minor triads that stretches of the tune spell: over all of it, at the ends of strains and phrases, and at
+ * openings.
+ */
+function chords(from: readonly Place[], notes: readonly Timed[], counts: Record<keyof Evidence, number[]>) {
+  const full = from.filter((p) => !p.pickup);
+  const order = new Map(full.map((p, i) => [p, i]));
+  for (const { place, slot, size, ticks, weights } of stretchesOf(notes)) {
     const bar = order.get(place) ?? -1;
     const strainEnds = full[bar + 1]?.strain !== place.strain;
+    const last = slot === Math.ceil((place.offset + place.ticks) / size) - 1;
     const closes = last && bar >= 0 && (strainEnds || (bar + 1) % 4 === 0);
-    fits.forEach((fit, minor) => {
-      fit.forEach((f, root) => {
-        const share = (f / sum) * ticks;
-        counts[minor === 0 ? "minorChord" : "majorChord"][root]! += share;
-        if (closes) counts[minor === 0 ? "closingMinor" : "closingMajor"][root]! += share * (strainEnds ? 2 : 1);
-        if (first && (bar === 0 || full[bar - 1]?.strain !== place.strain))
-          counts[minor === 0 ? "openingMinor" : "openingMajor"][root]! += share;
-      });
+    const opens = slot === 0 && (bar === 0 || full[bar - 1]?.strain !== place.strain);
+    triadShares(weights).forEach((fit, k) => {
+      const [root, share] = [k % 12, fit * ticks];
+      counts[k < 12 ? "minorChord" : "majorChord"][root]! += share;
+      if (closes) counts[k < 12 ? "closingMinor" : "closingMajor"][root]! += share * (strainEnds ? 2 : 1);
+      if (opens) counts[k < 12 ? "openingMinor" : "openingMajor"][root]! += share;
     });
   }
 }

@@ -25,29 +25,92 @@ export type Form = {
 };
 
 /**
- * Cuts a strain's bars into phrases of four full bars; a pickup goes with the phrase it leads to, one bar left over
- * stays with the last.
+ * Cuts a strain's bars into phrases where the music breathes: by fours wherever that comes out even and nothing speaks
+ * clearly for another way. A pickup goes with the phrase it leads to.
  */
 function cut(bars: readonly Place[]): Place[][] {
-  const rows: Place[][] = [];
-  let row: Place[] = [];
-  let count = 0;
-  for (const place of bars) {
-    const leads = place.pickup || (place.bar.repeatStart && row.length > 0);
-    if (row.length > 0 && ((leads && count > 0) || count === 4)) {
-      rows.push(row);
-      [row, count] = [[], 0];
-    }
-    row.push(place);
-    if (!place.pickup && place.offset === 0) count += 1;
+  const units = withPickups(bars);
+  const breath = units.map((_, i) => breathAfter(units, i));
+  /** What a cut before a bar gains or loses by the breath there. */
+  const airAt = (end: number) => (end === units.length ? 0 : AIR * ((breath[end - 1] as number) - MEAN));
+  // Phrases from the end back: the best way to cut what is left after each bar.
+  const best: { worth: number; length: number }[] = [{ worth: 0, length: 0 }];
+  for (let left = 1; left <= units.length; left++) {
+    const from = units.length - left;
+    const ways = LENGTHS.filter(([length]) => length <= left).map(([length, cost]) => {
+      return { worth: (best[left - length]?.worth ?? 0) - cost + airAt(from + length), length };
+    });
+    best.push(ways.reduce((a, b) => (b.worth > a.worth + 1e-9 ? b : a)));
   }
-  if (row.length > 0) {
-    const last = rows[rows.length - 1];
-    if (count <= 1 && last && !row[0]?.pickup) last.push(...row);
-    else rows.push(row);
+  const even = units.length % USUAL === 0;
+  let fours = even ? PLAIN : Number.NEGATIVE_INFINITY;
+  for (let end = USUAL; even && end <= units.length; end += USUAL) fours += airAt(end);
+  const byFours = fours >= (best[units.length]?.worth ?? 0);
+  const rows: Place[][] = [];
+  for (let from = 0; from < units.length; ) {
+    const length = byFours ? USUAL : (best[units.length - from]?.length ?? 1);
+    rows.push(units.slice(from, from + length).flat());
+    from += length;
   }
   return rows;
 }
+
+/** Lengths a phrase may have in full bars, the usual first, and what each costs; one bar is a phrase by itself only alone. */
+const LENGTHS: readonly (readonly [length: number, cost: number])[] = [
+  [4, 0],
+  [6, 1],
+  [5, 1.1],
+  [3, 1.1],
+  [2, 1.3],
+  [1, 4],
+];
+/** What a breath is worth beside the lengths, and how much of one stands after a bar that says nothing. */
+const AIR = 1.5;
+const MEAN = 0.35;
+/** The usual phrase, and how much better another way must be where fours come out even. */
+const USUAL = 4;
+const PLAIN = 1.2;
+
+/** Full bars, each with the bars that lead to it or that a repeat cut off it. */
+function withPickups(bars: readonly Place[]): Place[][] {
+  const units: Place[][] = [];
+  let leading: Place[] = [];
+  for (const place of bars) {
+    const isFull = !place.pickup && place.offset === 0;
+    const last = units[units.length - 1];
+    if (isFull) {
+      units.push([...leading, place]);
+      leading = [];
+    } else if (place.pickup || !last || place.bar.repeatStart) leading.push(place);
+    else last.push(place);
+  }
+  const last = units[units.length - 1];
+  if (leading.length > 0 && last) last.push(...leading);
+  else if (leading.length > 0) units.push(leading);
+  return units;
+}
+
+/**
+ * How plainly the music breathes after a bar, 0 to 1: its last note but for a lead-in is held or followed by a rest, a
+ * repeat stands there, or what follows begins like the strain.
+ */
+function breathAfter(units: readonly Place[][], i: number): number {
+  const [own, next] = [units[i], units[i + 1]];
+  const place = own?.at(-1);
+  const after = next?.find((p) => !p.pickup);
+  if (!place || !after) return 0;
+  if (next?.some((p) => p.bar.repeatStart) || place.bar.repeatEnd) return 1;
+  const notes = place.bar.events;
+  const whole = notes.reduce((sum, e) => sum + e.ticks, 0) || 1;
+  const longest = Math.max(0, ...notes.slice(-LEAD_IN).map((e) => e.ticks));
+  const first = Math.max(0, ...notes.slice(0, 1).map((e) => e.ticks));
+  const held = longest >= Math.max(first, whole / 3) ? Math.min(1, longest / (whole / 2)) : 0;
+  const again = units[0]?.find((p) => !p.pickup);
+  const begins = again && i > 0 && music(again) === music(after) ? 0.5 : 0;
+  return Math.min(1, 0.6 * held + begins);
+}
+/** How many of a bar's last notes are looked at for a long one: a lead-in may follow it. */
+const LEAD_IN = 3;
 
 /** Phrases of a tune with what each repeats, and the form in letters. */
 export function findForm(tune: Tune, from: readonly Place[]): Form {

@@ -43,55 +43,68 @@ const TABLES: Record<Findable, { bias: number; table: Table }> = {
 
 export type RankedKey = { tonic: string; mode: Mode; confidence: number; evidence: string[] };
 
-/** Points one kind of evidence gives a tonic (semitones above C) and mode. */
-const points = (evidence: Evidence, name: (typeof EVIDENCE)[number], tonic: number, mode: Findable): number => {
-  const row = TABLES[mode].table[name];
-  const shares = evidence[name];
-  let total = 0;
-  for (let pitchClass = 0; pitchClass < 12; pitchClass++)
-    total += (shares[pitchClass] as number) * (row[(pitchClass - tonic + 12) % 12] as number);
-  return total;
-};
+const KINDS = EVIDENCE.length;
+/** The tables as rows of twelve, kind after kind, for each mode. */
+const ROWS = FINDABLE.map((mode) => Float64Array.from(EVIDENCE.flatMap((name) => TABLES[mode].table[name])));
+
+/** Points of every mode, tonic (semitones above C) and kind of evidence, in that order. */
+function pointsOf(evidence: Evidence): Float64Array {
+  const points = new Float64Array(FINDABLE.length * 12 * KINDS);
+  const shares = Float64Array.from(EVIDENCE.flatMap((name) => evidence[name]));
+  ROWS.forEach((rows, m) => {
+    for (let tonic = 0; tonic < 12; tonic++)
+      for (let kind = 0; kind < KINDS; kind++) {
+        let total = 0;
+        for (let above = 0; above < 12; above++)
+          total += (shares[kind * 12 + ((above + tonic) % 12)] as number) * (rows[kind * 12 + above] as number);
+        points[(m * 12 + tonic) * KINDS + kind] = total;
+      }
+  });
+  return points;
+}
+
+/** How many of the ranked keys say what speaks for them. */
+const SAID = 5;
 
 /**
- * Ranks tonic and mode from the notes as they pitchClass, best first: all 72 of them share a confidence of 1.
+ * Ranks tonic and mode from the notes as they sound, best first: all 72 of them share a confidence of 1.
  * A log-linear model over what a listener weighs (finals, phrase ends, strong beats, sevenths rising to the tonic);
  * its weights are fitted by `npm run fit:key`. Transposing a tune transposes the answer.
  */
 export function rankKeys(from: readonly Place[]): RankedKey[] {
-  const evidence = gather(from);
-  const scored = FINDABLE.flatMap((mode) =>
-    Array.from({ length: 12 }, (_, tonic) => ({
-      mode,
-      tonic,
-      score: TABLES[mode].bias + EVIDENCE.reduce((total, name) => total + points(evidence, name, tonic, mode), 0),
-    })),
+  const points = pointsOf(gather(from));
+  const scored = FINDABLE.flatMap((mode, m) =>
+    Array.from({ length: 12 }, (_, tonic) => {
+      let score = TABLES[mode].bias;
+      for (let kind = 0; kind < KINDS; kind++) score += points[(m * 12 + tonic) * KINDS + kind] as number;
+      return { mode, m, tonic, score };
+    }),
   ).sort((a, b) => b.score - a.score);
   const top = scored[0]?.score ?? 0;
   const counts = spellings(from);
   const sumOfAll = scored.reduce((total, s) => total + Math.exp(s.score - top), 0);
-  return scored.map(({ mode, tonic, score }, i) => {
+  return scored.map(({ mode, m, tonic, score }, i) => {
     const confidence = Math.exp(score - top) / sumOfAll;
     const name = spelled(counts, tonic, mode);
-    return { tonic: name, mode, confidence, evidence: i < 5 ? reasons(evidence, tonic, mode, name) : [] };
+    return { tonic: name, mode, confidence, evidence: i < SAID ? reasons(points, m, tonic, name) : [] };
   });
 }
 
 /** Ticks of each note name the tune writes. */
-function spellings(from: readonly Place[]): [string, number][] {
+function spellings(from: readonly Place[]): { name: string; semitone: number }[] {
   const counts = new Map<string, number>();
   for (const { event } of timeline(from)) {
     for (const p of event.pitches) counts.set(className(p), (counts.get(className(p)) ?? 0) + event.ticks);
   }
-  return [...counts].sort((a, b) => b[1] - a[1]);
+  return [...counts].sort((a, b) => b[1] - a[1]).map(([name]) => ({ name, semitone: semitoneOf(name) }));
 }
 
 /**
  * How the tune itself spells a pitchClass, where that gives a signature of up to seven signs; otherwise the spelling
  * with the smaller signature.
  */
-const spelled = (counts: readonly [string, number][], tonic: number, mode: Mode): string =>
-  counts.find(([name]) => semitoneOf(name) === tonic && Math.abs(signature({ tonic: name, mode })) <= 7)?.[0] ??
+const spelled = (counts: ReturnType<typeof spellings>, tonic: number, mode: Mode): string =>
+  counts.find((c) => c.semitone === tonic && Math.abs(signature({ tonic: c.name, mode })) <= 7)?.name ??
   spellTonic(tonic, mode);
 
 const SAYS: Record<(typeof EVIDENCE)[number], (tonic: string, mode: Mode) => string> = {
@@ -120,16 +133,17 @@ const SAYS: Record<(typeof EVIDENCE)[number], (tonic: string, mode: Mode) => str
 };
 
 /** The three kinds of evidence that speak most for a key, in words with their points above the average tonic. */
-function reasons(evidence: Evidence, tonic: number, mode: Findable, name: string): string[] {
-  return EVIDENCE.map((kind) => {
-    const own = points(evidence, kind, tonic, mode);
-    const mean = Array.from({ length: 12 }, (_, t) => points(evidence, kind, t, mode)).reduce((a, b) => a + b, 0) / 12;
-    return { kind, gain: own - mean };
+function reasons(points: Float64Array, m: number, tonic: number, name: string): string[] {
+  const at = (kind: number, t: number) => points[(m * 12 + t) * KINDS + kind] as number;
+  return EVIDENCE.map((kind, k) => {
+    let sum = 0;
+    for (let t = 0; t < 12; t++) sum += at(k, t);
+    return { kind, gain: at(k, tonic) - sum / 12 };
   })
     .filter((r) => r.gain > 0.05)
     .sort((a, b) => b.gain - a.gain)
     .slice(0, 3)
-    .map(({ kind, gain }) => `${SAYS[kind](name, mode)} (+${gain.toFixed(1)})`);
+    .map(({ kind, gain }) => `${SAYS[kind](name, FINDABLE[m] as Findable)} (+${gain.toFixed(1)})`);
 }
 
 export type KeyFinding = {

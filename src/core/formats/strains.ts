@@ -45,9 +45,13 @@ export function strainsOf(
 const strainLetter = (order: number): string =>
   String.fromCharCode(65 + (order % 26)) + (order >= 26 ? String(Math.floor(order / 26) + 1) : "");
 
-/** The letter of the next strain: what stands before, between and after the tune has none. */
-export const nextLetter = (before: readonly { label: string }[]): string =>
-  strainLetter(before.filter((s) => !/^(intro|vamp|tag)/i.test(s.label)).length);
+/** The letter of the next strain: the first that none has; what stands before, between and after the tune has none. */
+export function nextLetter(before: readonly { label: string }[]): string {
+  const taken = new Set(before.map((s) => s.label));
+  let order = before.filter((s) => !/^(intro|vamp|tag)/i.test(s.label)).length;
+  while (taken.has(strainLetter(order))) order += 1;
+  return strainLetter(order);
+}
 
 /** Takes off ties that lead to no note of the same pitch, as sloppy sources write slurs with the tie's sign. */
 export function untieStrays(strains: Strain[]): Strain[] {

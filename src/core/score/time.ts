@@ -93,16 +93,23 @@ export type Timed = {
   at: number;
 };
 
+/** Timelines that were laid before, as long as their bars live: everything that looks at a tune asks for one. */
+const laid = new WeakMap<readonly Place[], readonly Timed[]>();
+
 /** Every event of the tune in time order. */
-export function timeline(from: readonly Place[]): Timed[] {
-  return from.flatMap((place) => {
+export function timeline(from: readonly Place[]): readonly Timed[] {
+  const known = laid.get(from);
+  if (known) return known;
+  const made: Timed[] = [];
+  for (const place of from) {
     let at = place.at;
-    return place.bar.events.map((event, index) => {
-      const timed = { event, place, index, at };
+    place.bar.events.forEach((event, index) => {
+      made.push({ event, place, index, at });
       at += event.ticks;
-      return timed;
     });
-  });
+  }
+  laid.set(from, made);
+  return made;
 }
 
 /** The beat of its bar a moment falls on, counted from 1; 2.5 is halfway through the second beat. */

@@ -82,6 +82,14 @@ export const keyName = (key: Key): string => `${key.tonic} ${key.mode}`;
 
 /** The spelling of a tonic (semitones above C) that gives the mode the smaller signature. */
 export function spellTonic(semitone: number, mode: Mode): string {
+  const name = `${semitone} ${mode}`;
+  const known = tonics.get(name) ?? simplest(semitone, mode);
+  tonics.set(name, known);
+  return known;
+}
+const tonics = new Map<string, string>();
+
+function simplest(semitone: number, mode: Mode): string {
   const spellings = Array.from({ length: 23 }, (_, i) => fifthsName(i - 11)).filter(
     (name) => semitoneOf(name) === semitone,
   );
