@@ -2,7 +2,7 @@ import { metreName, type Place, places as placesOf, type Tune } from "../score";
 import { type Key, keyName } from "../theory";
 import { type DanceType, findDance } from "./dance";
 import { findForm, type Form } from "./form";
-import { findKey, type KeyFinding, type RankedKey, rankKeys } from "./key";
+import { findKey, type KeyFinding, bestKey, type RankedKey } from "./key";
 import { type UsedScale, usedScale } from "./scale";
 
 export type Analysis = {
@@ -43,7 +43,7 @@ const CLEAR = 0.9;
 export const ownKeys = (tune: Tune, places: readonly Place[]): (RankedKey | undefined)[] =>
   tune.strains.map((_, s) => {
     const bars = places.filter((p) => p.strain === s);
-    const best = tune.strains.length > 1 && bars.length >= 4 ? rankKeys(bars)[0] : undefined;
+    const best = tune.strains.length > 1 && bars.length >= 4 ? bestKey(bars) : undefined;
     return best && best.confidence > CLEAR ? best : undefined;
   });
 

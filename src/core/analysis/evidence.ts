@@ -67,7 +67,7 @@ export function gather(from: readonly Place[]): Evidence {
     else if (move === -1 || move === -2) add("downStep", n, stress);
   });
   const full = from.filter((p) => !p.pickup);
-  chords(from, notes, counts);
+  chords(from, counts);
   const inBar = new Map<Place, Timed[]>();
   for (const n of notes) {
     const bar = inBar.get(n.place);
@@ -111,24 +111,32 @@ const FAINT = 0.01;
 /** Sharpness with which a stretch of the tune decides for one triad. */
 const DECIDES = 5;
 
-/** A stretch of a bar: how long each sound lasts in it, weighed by stress, and where it stands. */
-type Stretch = { place: Place; slot: number; size: number; ticks: number; weights: Float64Array };
+/** A stretch of a bar: where it stands in it, how long its notes are, and which triads it spells. */
+type Stretch = { slot: number; size: number; ticks: number; triads: Float64Array };
+/** Stretches of bars that were heard before, as long as they live: a strain need not hear them again. */
+const stretched = new WeakMap<Place, Stretch[]>();
 
-/** The tune in stretches that mostly keep one chord. */
-function stretchesOf(notes: readonly Timed[]): Stretch[] {
-  const stretches: Stretch[] = [];
-  for (const n of notes) {
-    const size = stretchTicks(n.place);
-    const slot = Math.floor((n.place.offset + n.at - n.place.at) / size);
-    let open = stretches[stretches.length - 1];
-    if (open?.place !== n.place || open.slot !== slot) {
-      open = { place: n.place, slot, size, ticks: 0, weights: new Float64Array(12) };
-      stretches.push(open);
+/** A bar in stretches that mostly keep one chord. */
+function stretchesOf(place: Place): Stretch[] {
+  const known = stretched.get(place);
+  if (known) return known;
+  const size = stretchTicks(place);
+  const bySlot = new Map<number, { ticks: number; weights: Float64Array }>();
+  let at = place.at;
+  for (const { pitches, ticks } of place.bar.events) {
+    const top = pitches[pitches.length - 1];
+    if (top) {
+      const slot = Math.floor((place.offset + at - place.at) / size);
+      const open = bySlot.get(slot) ?? { ticks: 0, weights: new Float64Array(12) };
+      open.weights[midi(top) % 12]! += ticks * (1 + 0.35 * strength(place, at));
+      open.ticks += ticks;
+      bySlot.set(slot, open);
     }
-    open.weights[soundOf(n)]! += n.event.ticks * (1 + 0.35 * strength(n.place, n.at));
-    open.ticks += n.event.ticks;
+    at += ticks;
   }
-  return stretches;
+  const made = [...bySlot].map(([slot, { ticks, weights }]) => ({ slot, size, ticks, triads: triadShares(weights) }));
+  stretched.set(place, made);
+  return made;
 }
 
 /** The two triads on every root, minor ones first, by how well they suit a stretch; they share 1. */
@@ -148,21 +156,24 @@ function triadShares(weights: Float64Array): Float64Array {
  * Major and minor triads that stretches of the tune spell: over all of it, at the ends of strains and phrases, and at
  * openings.
  */
-function chords(from: readonly Place[], notes: readonly Timed[], counts: Record<keyof Evidence, number[]>) {
+function chords(from: readonly Place[], counts: Record<keyof Evidence, number[]>) {
   const full = from.filter((p) => !p.pickup);
   const order = new Map(full.map((p, i) => [p, i]));
-  for (const { place, slot, size, ticks, weights } of stretchesOf(notes)) {
+  for (const place of from) {
     const bar = order.get(place) ?? -1;
     const strainEnds = full[bar + 1]?.strain !== place.strain;
-    const last = slot === Math.ceil((place.offset + place.ticks) / size) - 1;
-    const closes = last && bar >= 0 && (strainEnds || (bar + 1) % 4 === 0);
-    const opens = slot === 0 && (bar === 0 || full[bar - 1]?.strain !== place.strain);
-    triadShares(weights).forEach((fit, k) => {
-      const [root, share] = [k % 12, fit * ticks];
-      counts[k < 12 ? "minorChord" : "majorChord"][root]! += share;
-      if (closes) counts[k < 12 ? "closingMinor" : "closingMajor"][root]! += share * (strainEnds ? 2 : 1);
-      if (opens) counts[k < 12 ? "openingMinor" : "openingMajor"][root]! += share;
-    });
+    const strainOpens = bar === 0 || full[bar - 1]?.strain !== place.strain;
+    for (const { slot, size, ticks, triads } of stretchesOf(place)) {
+      const last = slot === Math.ceil((place.offset + place.ticks) / size) - 1;
+      const closes = last && bar >= 0 && (strainEnds || (bar + 1) % 4 === 0);
+      const opens = slot === 0 && strainOpens;
+      for (let k = 0; k < 24; k++) {
+        const [root, share] = [k % 12, (triads[k] as number) * ticks];
+        counts[k < 12 ? "minorChord" : "majorChord"][root]! += share;
+        if (closes) counts[k < 12 ? "closingMinor" : "closingMajor"][root]! += share * (strainEnds ? 2 : 1);
+        if (opens) counts[k < 12 ? "openingMinor" : "openingMajor"][root]! += share;
+      }
+    }
   }
 }
 

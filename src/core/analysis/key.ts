@@ -50,16 +50,21 @@ const ROWS = FINDABLE.map((mode) => Float64Array.from(EVIDENCE.flatMap((name) =>
 /** Points of every mode, tonic (semitones above C) and kind of evidence, in that order. */
 function pointsOf(evidence: Evidence): Float64Array {
   const points = new Float64Array(FINDABLE.length * 12 * KINDS);
-  const shares = Float64Array.from(EVIDENCE.flatMap((name) => evidence[name]));
-  ROWS.forEach((rows, m) => {
-    for (let tonic = 0; tonic < 12; tonic++)
-      for (let kind = 0; kind < KINDS; kind++) {
+  // Each kind twice over, so that every tonic reads its own twelve in a row.
+  const shares = new Float64Array(KINDS * 24);
+  EVIDENCE.forEach((name, kind) => {
+    for (let i = 0; i < 24; i++) shares[kind * 24 + i] = evidence[name][i % 12] as number;
+  });
+  for (let m = 0; m < ROWS.length; m++) {
+    const rows = ROWS[m] as Float64Array;
+    for (let kind = 0; kind < KINDS; kind++)
+      for (let tonic = 0; tonic < 12; tonic++) {
+        const [own, row] = [kind * 24 + tonic, kind * 12];
         let total = 0;
-        for (let above = 0; above < 12; above++)
-          total += (shares[kind * 12 + ((above + tonic) % 12)] as number) * (rows[kind * 12 + above] as number);
+        for (let i = 0; i < 12; i++) total += (shares[own + i] as number) * (rows[row + i] as number);
         points[(m * 12 + tonic) * KINDS + kind] = total;
       }
-  });
+  }
   return points;
 }
 
@@ -72,22 +77,49 @@ const SAID = 5;
  * its weights are fitted by `npm run fit:key`. Transposing a tune transposes the answer.
  */
 export function rankKeys(from: readonly Place[]): RankedKey[] {
+  const { points, scored, sum } = scoredKeys(from);
+  scored.sort((a, b) => b.score - a.score);
+  const counts = spellings(from);
+  return scored.map((one, i) => rankedKey(one, sum, points, counts, i < SAID));
+}
+
+/** The best of the ranked keys alone. */
+export function bestKey(from: readonly Place[]): RankedKey {
+  const { points, scored, sum } = scoredKeys(from);
+  const best = scored.reduce((a, b) => (b.score > a.score ? b : a));
+  return rankedKey(best, sum, points, spellings(from), true);
+}
+
+/** A key by its mode (order among those that can be found) and tonic (semitones above C), with its points. */
+type Scored = { m: number; tonic: number; score: number };
+
+/** All keys with their points, and the sum of their chances when the best has 1. */
+function scoredKeys(from: readonly Place[]): { points: Float64Array; scored: Scored[]; sum: number } {
   const points = pointsOf(gather(from));
-  const scored = FINDABLE.flatMap((mode, m) =>
-    Array.from({ length: 12 }, (_, tonic) => {
+  const scored: Scored[] = [];
+  FINDABLE.forEach((mode, m) => {
+    for (let tonic = 0; tonic < 12; tonic++) {
       let score = TABLES[mode].bias;
       for (let kind = 0; kind < KINDS; kind++) score += points[(m * 12 + tonic) * KINDS + kind] as number;
-      return { mode, m, tonic, score };
-    }),
-  ).sort((a, b) => b.score - a.score);
-  const top = scored[0]?.score ?? 0;
-  const counts = spellings(from);
-  const sumOfAll = scored.reduce((total, s) => total + Math.exp(s.score - top), 0);
-  return scored.map(({ mode, m, tonic, score }, i) => {
-    const confidence = Math.exp(score - top) / sumOfAll;
-    const name = spelled(counts, tonic, mode);
-    return { tonic: name, mode, confidence, evidence: i < SAID ? reasons(points, m, tonic, name) : [] };
+      scored.push({ m, tonic, score });
+    }
   });
+  const top = scored.reduce((most, s) => Math.max(most, s.score), Number.NEGATIVE_INFINITY);
+  for (const s of scored) s.score -= top;
+  return { points, scored, sum: scored.reduce((total, s) => total + Math.exp(s.score), 0) };
+}
+
+function rankedKey(
+  { m, tonic, score }: Scored,
+  sum: number,
+  points: Float64Array,
+  counts: ReturnType<typeof spellings>,
+  said: boolean,
+): RankedKey {
+  const mode = FINDABLE[m] as Findable;
+  const name = spelled(counts, tonic, mode);
+  const evidence = said ? reasons(points, m, tonic, name) : [];
+  return { tonic: name, mode, confidence: Math.exp(score) / sum, evidence };
 }
 
 /** Ticks of each note name the tune writes. */

@@ -26,9 +26,23 @@ export type Related = {
 /** A stretch of bars to be compared, by index into the tune's places, both ends included. */
 export type Unit = { from: number; to: number };
 
+const sounds = (events: readonly Event[]): string => {
+  let text = "";
+  for (const { pitches, ticks } of events) {
+    for (const pitch of pitches) text += `${midi(pitch)}.`;
+    text += `:${ticks} `;
+  }
+  return text;
+};
+/** What was heard in bars before, as long as they live. */
+const known = new WeakMap<Place, string>();
+
 /** What is heard in a bar, for telling same from different: sounds and lengths, without ornaments. */
-export const music = (place: Place): string =>
-  place.bar.events.map((e) => `${e.pitches.map(midi).join(".")}:${e.ticks}`).join(" ");
+export function music(place: Place): string {
+  const made = known.get(place) ?? sounds(place.bar.events);
+  known.set(place, made);
+  return made;
+}
 
 /** A unit as the ear compares it. */
 type Heard = {
@@ -48,15 +62,14 @@ const top = (pitches: readonly Pitch[]) => pitches[pitches.length - 1] as Pitch;
  */
 function heard(places: readonly Place[], { from, to }: Unit, leadIn: number): Heard {
   const bars = places.slice(from, to + 1).filter((p) => !p.pickup);
+  const isWhole = (i: number) => i < bars.length - 1 || leadIn === 0;
   const events = bars.map((p, i) =>
-    i < bars.length - 1 || leadIn === 0
-      ? p.bar.events
-      : clipped(p.bar.events, Math.min(p.ticks, barTicks(p.metre) - leadIn)),
+    isWhole(i) ? p.bar.events : clipped(p.bar.events, Math.min(p.ticks, barTicks(p.metre) - leadIn)),
   );
   const notes = events.flat().filter((e) => e.pitches.length > 0);
   return {
     bars,
-    music: events.map((list) => list.map((e) => `${e.pitches.map(midi).join(".")}:${e.ticks}`).join(" ")),
+    music: events.map((list, i) => (isWhole(i) ? music(bars[i] as Place) : sounds(list))),
     rhythm: events.map((list) => list.map((e) => `${e.pitches.length ? "" : "z"}${e.ticks}`).join(" ")),
     tops: notes.map((e) => midi(top(e.pitches))),
     steps: notes.map((e) => diatonic(top(e.pitches))),
@@ -79,6 +92,8 @@ const equal = (a: readonly unknown[], b: readonly unknown[]) => a.length === b.l
 
 /** Longest common subsequence as a share of the longer list. */
 function likeness(a: readonly number[], b: readonly number[]): number {
+  const [short, long] = [Math.min(a.length, b.length), Math.max(a.length, b.length)];
+  if (short < SAME_NOTES * long) return short / Math.max(1, long);
   let row = new Array<number>(b.length + 1).fill(0);
   for (const x of a) {
     const next = [0];

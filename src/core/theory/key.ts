@@ -82,12 +82,11 @@ export const keyName = (key: Key): string => `${key.tonic} ${key.mode}`;
 
 /** The spelling of a tonic (semitones above C) that gives the mode the smaller signature. */
 export function spellTonic(semitone: number, mode: Mode): string {
-  const name = `${semitone} ${mode}`;
-  const known = tonics.get(name) ?? simplest(semitone, mode);
-  tonics.set(name, known);
-  return known;
+  const names = tonics.get(mode) ?? Array.from({ length: 12 }, (_, s) => simplest(s, mode));
+  tonics.set(mode, names);
+  return names[semitone] as string;
 }
-const tonics = new Map<string, string>();
+const tonics = new Map<Mode, string[]>();
 
 function simplest(semitone: number, mode: Mode): string {
   const spellings = Array.from({ length: 23 }, (_, i) => fifthsName(i - 11)).filter(

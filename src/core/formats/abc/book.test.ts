@@ -103,11 +103,7 @@ describe("tidying", () => {
   });
   test.each([
     // Music, the notes of it, what is said to have been left out.
-    [
-      "kd2z vkA2z | vBAG D2z |",
-      6,
-      ["“k” means nothing here and was left out.", "“k” means nothing here and was left out."],
-    ],
+    ["kd2z vkA2z | vBAG D2z |", 6, ["“k” means nothing here and was left out (2 times)."]],
     ["[D2A2][\nGB] d2 [FA]2 e4 | d8 |", 6, []],
     ["d4 [FA\nw: la\nd]4 | d8 |", 3, []],
     ["d4 e4 | some fifth abc | d8 |", 9, ["This line was read as notes. If it is text, put N: before it."]],

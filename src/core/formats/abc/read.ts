@@ -53,14 +53,23 @@ export function readAbcTune(cutting: Cutting): { tune: Tune; remarks: Remark[] }
   const warnings = (parser.getWarningObjects() ?? []).filter(
     (w) => !/Ignored header|font|directive|MIDI/i.test(w.message),
   );
+  const unknown = new Map<string, { spot: Spot; times: number }>();
   for (const { message, startChar } of warnings.slice(0, MOST_REMARKS)) {
     const sign = (header + text)[startChar];
-    const unknown = /^Unknown character/.test(message) && sign;
-    remarks.push({
-      ...spotOf(startChar),
-      message: unknown ? `“${sign}” means nothing here and was left out.` : `${message}.`,
-      ...(unknown || /^Expected/.test(message) ? { left: true } : {}),
-    });
+    if (!/^Unknown character/.test(message) || !sign) {
+      remarks.push({
+        ...spotOf(startChar),
+        message: `${message}.`,
+        ...(/^Expected/.test(message) ? { left: true } : {}),
+      });
+      continue;
+    }
+    const known = unknown.get(sign) ?? { spot: spotOf(startChar), times: 0 };
+    unknown.set(sign, { ...known, times: known.times + 1 });
+  }
+  for (const [sign, { spot, times }] of unknown) {
+    const often = times > 1 ? ` (${times} times)` : "";
+    remarks.push({ ...spot, message: `“${sign}” means nothing here and was left out${often}.`, left: true });
   }
   if (warnings.length > MOST_REMARKS)
     remarks.push({ line: cutting.line, column: 1, message: `And ${warnings.length - MOST_REMARKS} more of the kind.` });
