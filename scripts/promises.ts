@@ -11,7 +11,7 @@ import { readAbc, tuneAbc } from "../src/core/formats";
 import { SCHOOLS } from "../src/core/harmony";
 import { instrument } from "../src/core/instruments";
 import { beatTicks, type Place, places, QUARTER, timeline } from "../src/core/score";
-import { inKey, midi, parseChord, parsePitch } from "../src/core/theory";
+import { inKey, midi, parseChord, parsePitch, pitchName } from "../src/core/theory";
 import { arbitraryTune } from "../src/testing/arbitraryTune";
 
 const [given = "300", seed = "1"] = process.argv.slice(2);
@@ -42,7 +42,7 @@ type Said = {
   reason: string;
 };
 const fiddle = instrument("fiddle");
-const PROMISES = ["range", "key", "said", "crossing", "clash", "parallel", "interval", "reason"] as const;
+const PROMISES = ["range", "key", "form", "said", "crossing", "clash", "parallel", "interval", "reason"] as const;
 
 let broken = 0;
 for (const school of SCHOOLS)
@@ -76,7 +76,11 @@ for (const school of SCHOOLS)
         if (!fiddle || note.key < midi(fiddle.lowest) || note.key > midi(fiddle.highest)) breaks.range += 1;
         const place = tune.from.findLast((p) => p.at <= note.at) as Place;
         const foreign = !inKey(parsePitch(note.pitch as string), place.key);
-        if (foreign && !(note.chord && parseChord(note.chord)?.classes.includes(note.key % 12))) breaks.key += 1;
+        const own = place.bar.events.flatMap((e) => e.pitches).filter((p) => p.step === note.pitch?.[0]);
+        const sounded = own.some((p) => pitchName(p).slice(0, -1) === note.pitch?.slice(0, -1));
+        const inChord = note.chord !== null && parseChord(note.chord)?.classes.includes(note.key % 12);
+        if (foreign && !inChord && !sounded) breaks.key += 1;
+        if (own.length > 0 && !sounded) breaks.form += 1;
         if (foreign && !note.reason.includes("outside the key")) breaks.said += 1;
         for (const t of tune.melody.filter((t) => t.at < note.at + note.ticks && t.at + t.event.ticks > note.at)) {
           const sounds = t.event.pitches.map(midi);

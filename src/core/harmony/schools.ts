@@ -224,7 +224,7 @@ const NORDIC_SECOND: School = {
   },
 };
 
-const OCTAVES: Points = { 8: 0, 1: 1.5 };
+const OCTAVES: Points = { 8: 0, 1: 4 };
 /**
  * The tune itself an octave away, in unison where the octave is out of reach. The one school that wants octaves to
  * run.
@@ -237,11 +237,11 @@ const OCTAVE: School = {
   octaves: true,
   plain: true,
   wishes: [{ name: INTERVAL, of: (offer) => OCTAVES[offer.interval] ?? 6 + fallback(offer) }],
-  goings: LEAPS,
+  goings: [],
   because: ({ interval }) => {
     if (interval === 8) return { rule: "octave", words: "the tune itself, an octave away" };
-    if (interval === 1) return { rule: "unison", words: "it joins the tune where the octave is out of reach or leaps" };
-    return { rule: "fallback", words: "octave and unison are out of reach or would cost more here" };
+    if (interval === 1) return { rule: "unison", words: "it joins the tune where the octave is out of reach" };
+    return { rule: "fallback", words: "octave and unison are out of reach here" };
   },
 };
 
