@@ -271,8 +271,15 @@ const named = (rhythm: string): string => {
   return ALIASES[written] ?? written;
 };
 /** Dances a title may name; whole words, the last one counts: "March of the Jig Makers' Reel" is a reel. */
-const TITLES =
-  /\b(double jig|single jig|slip ?jig|hop jig|jig|reel|hornpipe|polka|slide|strathspey|schottische|waltz|mazurka|quick march|slow march|march|slow air|air|song|ring dance)\b/gi;
+const TITLES = new RegExp(
+  `\\b(${[
+    "(?:double |single |slip ?|hop )?jig",
+    "reel|hornpipe|polka|slide|strathspey|schottische|waltz|mazurka",
+    "(?:quick |slow )?march",
+    "(?:slow )?air|song|ring dance",
+  ].join("|")})\\b`,
+  "gi",
+);
 const inTitle = (title: string): string => named([...title.matchAll(TITLES)].at(-1)?.[0] ?? "");
 
 export type DanceType = {

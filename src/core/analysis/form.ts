@@ -55,7 +55,7 @@ function cut(bars: readonly Place[]): Place[][] {
   return rows;
 }
 
-/** Lengths a phrase may have in full bars, the usual first, and what each costs; one bar is a phrase by itself only alone. */
+/** Lengths a phrase may have in full bars, the usual first, and what each costs; a bar is a phrase only alone. */
 const LENGTHS: readonly (readonly [length: number, cost: number])[] = [
   [4, 0],
   [6, 1],

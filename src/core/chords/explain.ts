@@ -17,7 +17,9 @@ export type Standing = {
   next: string | undefined;
 };
 
-/** The chord that comes nearest: its price, the melody notes that it takes and leaves, and what tells most against it. */
+/**
+ * The chord that comes nearest: its price, the melody notes it takes and leaves, and what tells most against it.
+ */
 export type Rival = {
   symbol: string;
   cost: number;

@@ -27,8 +27,8 @@ const OCTAVES = [1, 2, 3, 4, 5, 6, 7];
 export const holds = (chord: Chord | null, pitch: Pitch) => chord?.classes.includes(midi(pitch) % 12) === true;
 
 /**
- * The form of a letter that sounds at a slot: the melody's own in its bar, of several the one nearest in time; else that
- * of the chord in force; else the key's.
+ * The form of a letter that sounds at a slot: the melody's own in its bar, of several the one nearest in time; else
+ * that of the chord in force; else the key's.
  */
 export function formAt({ at, ticks, around, chord, key }: Slot, step: Step): number {
   const inChord = chord?.tones.map(parseClass).find((t) => t.step === step && Math.abs(t.alter) < 2)?.alter;

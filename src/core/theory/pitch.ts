@@ -81,7 +81,7 @@ export const intervalName = (number: number): string =>
 /** Semitones of the perfect and major intervals, by steps from 0. */
 const WIDEST = [0, 2, 4, 5, 7, 9, 11];
 
-/** Whether going from one pitch to another is hard to sing: by a tritone however spelled, or by an augmented interval. */
+/** Whether going from pitch to pitch is hard to sing: by a tritone however spelled, or by an augmented interval. */
 export function isHard(from: Pitch, to: Pitch): boolean {
   const steps = Math.abs(diatonic(to) - diatonic(from));
   const semitones = Math.abs(midi(to) - midi(from));
