@@ -44,11 +44,13 @@ test("a phrase is locked and freed; its chords go to like phrases", async ({ pag
   await open(page, "Herring at the Quay");
   await lane(page).nth(1).click();
   await page.keyboard.press("Shift+L");
-  await expect(page.getByRole("region", { name: /^A1/ }).getByRole("button", { name: /locked$/ })).toHaveCount(4);
+  await expect(page.getByRole("region", { name: /^A 1–4/ }).getByRole("button", { name: /locked$/ })).toHaveCount(4);
   await page.keyboard.press("Shift+D");
-  await expect(page.getByRole("region", { name: /^A2/ }).getByRole("button", { name: /locked$/ })).not.toHaveCount(0);
+  await expect(page.getByRole("region", { name: /^A 5–8/ }).getByRole("button", { name: /locked$/ })).not.toHaveCount(
+    0,
+  );
   await page.keyboard.press("Shift+L");
-  await expect(page.getByRole("region", { name: /^A1/ }).getByRole("button", { name: /locked$/ })).toHaveCount(0);
+  await expect(page.getByRole("region", { name: /^A 1–4/ }).getByRole("button", { name: /locked$/ })).toHaveCount(0);
   await undoAll(page);
 });
 

@@ -20,38 +20,19 @@ export function readLock(text: string): LockWish | undefined {
   };
 }
 
-/** Which of the bars a player gives one number this is: 2 in a second ending, 1 anywhere else. */
-export const endingOf = (place: Place, from: readonly Place[]): number => {
-  const start = from
-    .slice(0, place.index + 1)
-    .findLast((p) => p.bar.ending || p.bar.repeatStart || p.strain !== place.strain);
-  const passes = start?.strain === place.strain ? start.bar.ending : undefined;
-  return passes && !passes.includes(1) ? (passes[0] as number) : 1;
-};
-
 /** A place of a tune and the stretch of it a lock asks for, in ticks from the start of the bar. */
 export type LockPlace = { place: Place; at: number; ticks: number | undefined };
 
 /**
- * Where a lock lies. Second endings go by the number of the first (8/2), or by their own.
+ * Where a lock lies. Second endings go by the number of the first: 8/2.
  * Throws a RangeError where the tune has no such bar or beat.
  */
 export function placeOf({ bar, ending, beat, quarters }: LockWish, from: readonly Place[]): LockPlace {
-  const own = from.filter((p) => p.number === bar);
-  const place = ending > 1 ? endingPlace(bar, ending, from) : (own.find((p) => !p.pickup) ?? own[0]);
+  const own = from.filter((p) => p.number === bar && p.ending === ending);
+  const place = own.find((p) => !p.pickup) ?? own[0];
   const name = ending > 1 ? `bar ${bar}, ending ${ending}` : `bar ${bar}`;
   if (!place) throw new RangeError(`--lock names ${name}, which this tune does not have.`);
   const at = Math.round((beat - 1) * beatTicks(place.metre)) - place.offset;
   if (at < 0 || at >= place.ticks) throw new RangeError(`--lock names beat ${beat} of ${name}, where nothing stands.`);
   return { place, at, ticks: quarters === undefined ? undefined : Math.round(quarters * QUARTER) };
-}
-
-/** The bar of a later ending that stands for a bar of the first. */
-function endingPlace(bar: number, ending: number, from: readonly Place[]): Place | undefined {
-  const own = from.find((p) => p.number === bar && endingOf(p, from) === ending);
-  if (own) return own;
-  const first = from.find((p) => p.number === bar && p.bar.ending?.includes(1)) ?? from.find((p) => p.number === bar);
-  const start = first && from.slice(0, first.index + 1).findLast((p) => p.bar.ending);
-  const other = start && from.slice(start.index + 1).find((p) => p.bar.ending?.includes(ending));
-  return other && from[other.index + (first.index - start.index)];
 }

@@ -3,10 +3,10 @@ import { type ChordLock, type ChordPlan, type ChordRequest, deriveChords, fileLo
 import { performanceMidi, sheetMusicXml, tuneAbc } from "../core/formats";
 import { deriveHarmony, type HarmonyLine, type HarmonyLock, type HarmonyRequest } from "../core/harmony";
 import { perform } from "../core/performance";
-import { beatAt, metreName, type Place, quarters, type Tune, tuneSheet } from "../core/score";
+import { beatAt, isCounted, metreName, type Place, quarters, type Tune, tuneSheet } from "../core/score";
 import { parseChord, parsePitch, type Pitch, pitchName, semitoneOf } from "../core/theory";
 import type { Options, Verb } from "./arguments";
-import { endingOf, type LockWish, placeOf } from "./locks";
+import { type LockWish, placeOf } from "./locks";
 
 export type Result = { json: object } | { content: string | Uint8Array };
 
@@ -57,7 +57,7 @@ function analysed(tune: Tune, { inferKey, inferType }: Options) {
     scale: { notes: scale.notes, missing: scale.missing, confidence: three(scale.confidence) },
     strains: tune.strains.map((strain, s) => ({
       label: strain.label,
-      bars: places.filter((p) => p.strain === s && !p.pickup && p.offset === 0).length,
+      bars: places.filter((p) => p.strain === s && isCounted(p)).length,
       key: { tonic: keys[s]?.tonic, mode: keys[s]?.mode },
       ...(own[s] && (own[s].tonic !== keys[s]?.tonic || own[s].mode !== keys[s]?.mode)
         ? { suggested: { tonic: own[s].tonic, mode: own[s].mode, confidence: three(own[s].confidence) } }
@@ -100,14 +100,12 @@ function groundOf(tune: Tune, { style, infer }: Options): Ground {
 }
 
 /** A bar as every line of JSON names it: its number, and its ending where it is a later one. */
-function barName(place: Place, places: readonly Place[]): { bar: number; ending?: number } {
-  const ending = endingOf(place, places);
-  return ending > 1 ? { bar: place.number, ending } : { bar: place.number };
-}
+const barName = ({ number, ending }: Place): { bar: number; ending?: number } =>
+  ending > 1 ? { bar: number, ending } : { bar: number };
 
 /** When something stands: bar, beat, and quarter notes from the start of the written tune. */
-const spot = (place: Place, at: number, ticks: number, places: readonly Place[]) => ({
-  ...barName(place, places),
+const spot = (place: Place, at: number, ticks: number) => ({
+  ...barName(place),
   beat: six(beatAt(place, at)),
   at: quarters(at),
   duration: quarters(ticks),
@@ -139,7 +137,7 @@ function chorded(tune: Tune, options: Options) {
     chords: plan.chords.map((c) => {
       const place = places[c.bar] as Place;
       return {
-        ...spot(place, place.at + c.at, c.ticks, places),
+        ...spot(place, place.at + c.at, c.ticks),
         symbol: c.symbol,
         roman: c.roman,
         locked: c.locked,
@@ -149,7 +147,7 @@ function chorded(tune: Tune, options: Options) {
           .map((a) => ({
             symbol: a.symbol,
             cost: six(a.cost),
-            ...(a.at === undefined || a.ticks === undefined ? {} : spot(place, place.at + a.at, a.ticks, places)),
+            ...(a.at === undefined || a.ticks === undefined ? {} : spot(place, place.at + a.at, a.ticks)),
           })),
       };
     }),
@@ -209,7 +207,7 @@ function harmonised(tune: Tune, options: Options) {
     clash: line.clash,
     total: six(line.cost),
     line: line.notes.map((n) => ({
-      ...spot(places[n.bar] as Place, n.at, n.ticks, places),
+      ...spot(places[n.bar] as Place, n.at, n.ticks),
       pitch: n.pitch ? pitchName(n.pitch) : null,
       melody: n.melody ? pitchName(n.melody) : null,
       interval: n.interval,

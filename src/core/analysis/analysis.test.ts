@@ -107,16 +107,16 @@ describe("form", () => {
       "|:d2fd Adfd|e2ge Bege|d2fd Adfa|gfed BAFA|d2fd Adfd|e2ge Bege|faaf gbag|fdec d4:|f8|g8|a8|b8|d2fd Adfd|e2ge Bege|d2fd Adfa|gfed BAFA|]",
     );
     expect(f.phrases.map((p) => [p.name, p.relation])).toEqual([
-      ["A1", "new"],
-      ["A2", "same start, new ending"],
-      ["B1", "new"],
-      ["B2", "same"],
+      ["A 1–4", "new"],
+      ["A 5–8", "same start, new ending"],
+      ["B 9–12", "new"],
+      ["B 13–16", "same"],
     ]);
     expect(f.phrases.map((p) => relationWords(p, f, from))).toEqual([
-      "new",
-      "as A1, new ending from bar 7",
-      "new",
-      "same as A1",
+      "",
+      "begins like A 1–4, parts in bar 7",
+      "",
+      "same as A 1–4",
     ]);
     expect([f.sequence, f.bars, f.learn]).toEqual(["AAB", 16, 10]);
   });

@@ -1,22 +1,23 @@
-import type { Place, Tune } from "../score";
-import { music, type Related, relateUnits, type Unit } from "./relate";
+import { isCounted, type Place, type Tune } from "../score";
+import { music, type Related, relateUnits } from "./relate";
 
 /** A phrase: a row of the bench. Bars are indexes into the tune's places, both ends included. */
 export type Phrase = {
   /** Order in the tune from 0. */
   order: number;
   strain: number;
-  /** "A1", "A2", "B1" ... */
+  /** The strain's letter or short name. */
+  label: string;
+  /** By strain and bars: "A 1–4". */
   name: string;
+  /** The first of its strain. */
+  first: boolean;
   from: number;
   to: number;
 } & Related;
 
 export type Form = {
   phrases: Phrase[];
-  /** The same comparison on units of two bars inside the phrases, and of two phrases inside the strains. */
-  halves: (Unit & Related)[];
-  pairs: (Unit & Related)[];
   /** Strains in playing order with repeats, such as "AABB". */
   sequence: string;
   /** Full bars written, and how many different ones there are to learn. */
@@ -76,7 +77,7 @@ function withPickups(bars: readonly Place[]): Place[][] {
   const units: Place[][] = [];
   let leading: Place[] = [];
   for (const place of bars) {
-    const isFull = !place.pickup && place.offset === 0;
+    const isFull = isCounted(place);
     const last = units[units.length - 1];
     if (isFull) {
       units.push([...leading, place]);
@@ -117,7 +118,9 @@ export function findForm(tune: Tune, from: readonly Place[]): Form {
   const rows = tune.strains.flatMap((strain, s) =>
     cut(from.filter((p) => p.strain === s)).map((row, i) => ({
       strain: s,
-      name: `${shortLabel(strain.label)}${i + 1}`,
+      label: shortLabel(strain.label),
+      name: `${shortLabel(strain.label)} ${barsOf(row)}`,
+      first: i === 0,
       from: (row[0] as Place).index,
       to: (row[row.length - 1] as Place).index,
     })),
@@ -126,39 +129,22 @@ export function findForm(tune: Tune, from: readonly Place[]): Form {
   const related = relateUnits(from, rows, leadIn);
   const phrases = rows.map((row, order): Phrase => ({ order, ...row, ...(related[order] as Related) }));
   const full = from.filter((p) => !p.pickup && p.offset === 0);
-  const size = (bars: 2 | 8) => {
-    const units = grouped(from, phrases, bars);
-    const found = relateUnits(from, units, leadIn);
-    return units.map((unit, i) => ({ ...unit, ...(found[i] as Related) }));
-  };
   return {
     phrases,
-    halves: size(2),
-    pairs: size(8),
     sequence: sequence(tune, from),
-    bars: full.length,
+    bars: from.filter(isCounted).length,
     learn: Math.max(1, new Set(full.map(music)).size),
   };
 }
 
-const shortLabel = (label: string) => (label.length <= 3 ? label : label.slice(0, 12));
-
-/** Units of two bars inside the phrases, or of two phrases inside the strains. */
-function grouped(from: readonly Place[], phrases: readonly Phrase[], bars: 2 | 8): Unit[] {
-  if (bars === 8) {
-    return phrases.flatMap((p, i) => {
-      const within = phrases.filter((q) => q.strain === p.strain);
-      const next = phrases[i + 1];
-      return within.indexOf(p) % 2 === 0 && next?.strain === p.strain ? [{ from: p.from, to: next.to }] : [];
-    });
-  }
-  return phrases.flatMap((p) => {
-    const full = from.slice(p.from, p.to + 1).filter((b) => !b.pickup && b.offset === 0);
-    return full.flatMap((b, i) =>
-      i % 2 === 0 && full[i + 1] ? [{ from: b.index, to: (full[i + 1] as Place).index }] : [],
-    );
-  });
+/** The bars of a row as players count them: "1–4", "5". */
+function barsOf(row: readonly Place[]): string {
+  const counted = row.filter(isCounted);
+  const [first, last] = [counted[0] ?? row[0], counted.at(-1) ?? row.at(-1)];
+  return first?.number === last?.number ? `${first?.number}` : `${first?.number}–${last?.number}`;
 }
+
+const shortLabel = (label: string) => (label.length <= 3 ? label : label.slice(0, 12));
 
 /** What a strain is for, by its name: the tune itself, or bars before, between and after it. */
 export function roleOf(label: string): StrainRole {

@@ -1,5 +1,5 @@
 import { barTicks, type Event, type Place } from "../score";
-import { diatonic, intervalName, midi, type Pitch } from "../theory";
+import { diatonic, intervalName, midi, type Pitch, pitchName } from "../theory";
 
 /** What a unit of the tune is to an earlier one. */
 export const RELATIONS = [
@@ -29,7 +29,7 @@ export type Unit = { from: number; to: number };
 const sounds = (events: readonly Event[]): string => {
   let text = "";
   for (const { pitches, ticks } of events) {
-    for (const pitch of pitches) text += `${midi(pitch)}.`;
+    for (const pitch of pitches) text += `${pitchName(pitch)}.`;
     text += `:${ticks} `;
   }
   return text;
@@ -37,7 +37,7 @@ const sounds = (events: readonly Event[]): string => {
 /** What was heard in bars before, as long as they live. */
 const known = new WeakMap<Place, string>();
 
-/** What is heard in a bar, for telling same from different: sounds and lengths, without ornaments. */
+/** What is heard in a bar, for telling same from different: notes as spelled and lengths, without ornaments. */
 export function music(place: Place): string {
   const made = known.get(place) ?? sounds(place.bar.events);
   known.set(place, made);
@@ -57,8 +57,8 @@ type Heard = {
 const top = (pitches: readonly Pitch[]) => pitches[pitches.length - 1] as Pitch;
 
 /**
- * Full bars of a unit; the last one without its lead-in to what follows, since another phrase may be led into another
- * way.
+ * Full bars of a unit. For shape and rhythm the last one is heard without its lead-in to what follows, since another
+ * phrase may be led into another way.
  */
 function heard(places: readonly Place[], { from, to }: Unit, leadIn: number): Heard {
   const bars = places.slice(from, to + 1).filter((p) => !p.pickup);
@@ -69,7 +69,7 @@ function heard(places: readonly Place[], { from, to }: Unit, leadIn: number): He
   const notes = events.flat().filter((e) => e.pitches.length > 0);
   return {
     bars,
-    music: events.map((list, i) => (isWhole(i) ? music(bars[i] as Place) : sounds(list))),
+    music: bars.map(music),
     rhythm: events.map((list) => list.map((e) => `${e.pitches.length ? "" : "z"}${e.ticks}`).join(" ")),
     tops: notes.map((e) => midi(top(e.pitches))),
     steps: notes.map((e) => diatonic(top(e.pitches))),
@@ -131,9 +131,9 @@ function shiftOf(own: Heard, model: Heard): number | undefined {
 const NEW: Related = { relation: "new", model: undefined, parts: undefined, shift: undefined };
 
 /**
- * Compares each unit with those before it, the nearest likeness first: same; same start, new ending (half of it or more
- * alike);
- * echo; same notes in another rhythm; same rhythm with other notes (unless the rhythm is plain running notes).
+ * Compares each unit with those before it, the nearest likeness first: same, note for note; same start, new ending (half
+ * of it or more alike); echo; same notes in another rhythm; same start for a bar or more; same rhythm with other notes
+ * (unless the rhythm is plain running notes).
  * `leadIn` is the pickup in ticks.
  */
 export function relateUnits(places: readonly Place[], units: readonly Unit[], leadIn = 0): Related[] {
@@ -149,10 +149,12 @@ export function relateUnits(places: readonly Place[], units: readonly Unit[], le
     const same = first((model, k) => alike[k] === own.music.length && model.music.length === own.music.length);
     if (same >= 0) return { ...NEW, relation: "same", model: back + same };
     const start = Math.max(0, ...alike);
-    if (start >= Math.max(1, own.music.length / 2) && start < own.music.length) {
+    const begins = (): Related => {
       const model = back + alike.indexOf(start);
       return { relation: "same start, new ending", model, parts: own.bars[start]?.index, shift: undefined };
-    }
+    };
+    const isStart = start >= 1 && start < own.music.length;
+    if (isStart && start * 2 >= own.music.length) return begins();
     const echo = first((model) => shiftOf(own, model) !== undefined);
     if (echo >= 0) return { ...NEW, relation: "echo", model: back + echo, shift: shiftOf(own, earlier[echo] as Heard) };
     const notes = first(
@@ -162,6 +164,7 @@ export function relateUnits(places: readonly Place[], units: readonly Unit[], le
         likeness(collapsed(own.tops), collapsed(model.tops)) >= SAME_NOTES,
     );
     if (notes >= 0) return { ...NEW, relation: "same notes, new rhythm", model: back + notes };
+    if (isStart) return begins();
     const others = (model: Heard) => own.music.filter((m, k) => m !== model.music[k]).length * 2 > own.music.length;
     const rhythm = first(
       (model) => equal(own.rhythm, model.rhythm) && own.lengths.length >= 3 && !isPlain(own) && others(model),
@@ -169,6 +172,26 @@ export function relateUnits(places: readonly Place[], units: readonly Unit[], le
     if (rhythm >= 0) return { ...NEW, relation: "same rhythm, other notes", model: back + rhythm };
     return NEW;
   });
+}
+
+/** Bars that are earlier bars over again, note for note: from where to where, and the first of those they repeat. */
+export type Again = { from: number; to: number; model: number };
+
+/** Runs of bars between two (indexes) that repeat earlier ones of the tune; the earliest is named. */
+export function barsAgain(places: readonly Place[], from: number, to: number): Again[] {
+  const isFull = (p: Place) => !p.pickup && p.offset === 0;
+  const first = new Map<string, number>();
+  const runs: Again[] = [];
+  for (const place of places.slice(0, to + 1).filter(isFull)) {
+    const model = first.get(music(place));
+    if (model === undefined) first.set(music(place), place.index);
+    if (model === undefined || place.index < from) continue;
+    const last = runs.at(-1);
+    const goesOn = last && last.to === place.index - 1 && last.model + (place.index - last.from) === model;
+    if (goesOn) last.to = place.index;
+    else runs.push({ from: place.index, to: place.index, model });
+  }
+  return runs;
 }
 
 /** `shiftWords(3) // => "up a fourth"` */

@@ -1,6 +1,7 @@
-import { beatsWords, beatTicks, type Place, playingOrder, type Tune } from "../score";
+import { beatsWords, beatTicks, isCounted, type Place, playingOrder, type Tune } from "../score";
 import { type Key, keyName, scale } from "../theory";
 import type { Form } from "./form";
+import { music } from "./relate";
 import { roleOf } from "./form";
 import { scaleWords, type UsedScale } from "./scale";
 
@@ -54,13 +55,17 @@ export function formSentence(tune: Tune, from: readonly Place[], form: Form): st
   const endings = from.filter((p) => p.bar.ending).length;
   const played = order.filter((i) => !from[i]?.pickup && from[i]?.offset === 0).length;
   const bars = (n: number) => `${n} ${n === 1 ? "bar" : "bars"}`;
-  const learn =
-    form.learn < form.bars
-      ? `Learn ${bars(form.learn)} and you know all ${form.bars}.`
-      : `All ${bars(form.bars)} are different.`;
+  const different = new Set(from.filter(isCounted).map(music)).size === form.bars;
+  const learn = learnWords(form, different, bars);
   const ends = endings > 1 ? `, ${endings} different endings` : "";
   const more = played !== form.bars ? `, ${played} played` : "";
-  return `${parts.join(", ")}; ${pickup}${ends}; ${bars(form.bars)} written${more}. ${learn}`;
+  return `${parts.join(", ")}; ${pickup}${ends}; ${bars(form.bars)} written${more}.${learn}`;
+}
+
+/** How much there is to learn, where that is worth saying. */
+function learnWords(form: Form, different: boolean, bars: (n: number) => string): string {
+  if (form.learn < form.bars) return ` Learn ${bars(form.learn)} and you know all ${form.bars}.`;
+  return different ? ` All ${bars(form.bars)} are different.` : "";
 }
 
 /** A strain as it is spoken of: "A part", "Refrain", "intro". */

@@ -1,13 +1,15 @@
-import type { Place } from "../score";
+import { barLabel, type Place } from "../score";
 import type { Form, Phrase } from "./form";
 import { roleOf } from "./form";
-import { shiftWords } from "./relate";
+import { barsAgain, shiftWords } from "./relate";
 
 /** One bar of the woven picture of a tune. */
 export type Cell = {
   /** Index and number of the bar. */
   bar: number;
   number: number;
+  /** What the bar is called: "8", "8’" in a second ending. */
+  label: string;
   /** Melodic idea and rhythmic idea of its phrase, numbered in order of appearance. */
   dye: number;
   texture: number;
@@ -22,23 +24,37 @@ export type Cell = {
   closes: boolean;
   ending: boolean;
   phrase: string;
+  /** The strain's letter, on its first bar. */
+  strain: string | undefined;
   /** The cell in words. */
   says: string;
 };
 
-/** What a phrase is to the ones before it, in words. */
+/** Repeated bars told for a phrase. */
+const TOLD = 2;
+
+/** What a phrase is to the music before it, in words; empty where there is nothing to say. */
 export function relationWords(phrase: Phrase, form: Form, places: readonly Place[]): string {
-  const model = phrase.model === undefined ? undefined : form.phrases[phrase.model]?.name;
-  if (model === undefined) return "new";
+  const model = phrase.model === undefined ? "" : form.phrases[phrase.model]?.name;
+  const label = (bar: number) => barLabel(places[bar] as Place);
   const words: Record<Phrase["relation"], () => string> = {
-    new: () => "new",
+    new: () => "",
     same: () => `same as ${model}`,
-    "same start, new ending": () => `as ${model}, new ending from bar ${places[phrase.parts ?? phrase.from]?.number}`,
+    "same start, new ending": () => `begins like ${model}, parts in bar ${label(phrase.parts ?? phrase.from)}`,
     echo: () => `echo of ${model}, ${shiftWords(phrase.shift ?? 0)}`,
     "same notes, new rhythm": () => `notes of ${model}, new rhythm`,
     "same rhythm, other notes": () => `rhythm of ${model}, other notes`,
   };
-  return words[phrase.relation]();
+  const relation = words[phrase.relation]();
+  // What the relation covers is said by it; the rest may repeat other bars.
+  const open = phrase.relation === "new" || phrase.parts !== undefined ? (phrase.parts ?? phrase.from) : undefined;
+  const again = open === undefined ? [] : barsAgain(places, open, phrase.to).slice(0, TOLD);
+  const bars = again.map(({ from, to, model: earlier }) =>
+    from === to
+      ? `bar ${label(from)} is bar ${label(earlier)}`
+      : `bars ${label(from)}–${label(to)} are bars ${label(earlier)}–${label(earlier + to - from)}`,
+  );
+  return [relation, ...bars].filter(Boolean).join("; ");
 }
 
 /** Which of its model's dye and texture a phrase keeps. */
@@ -77,6 +93,7 @@ export function weave(places: readonly Place[], form: Form, labels: readonly str
       return {
         bar: place.index,
         number: place.number,
+        label: barLabel(place),
         ...own,
         parting,
         linen,
@@ -85,11 +102,15 @@ export function weave(places: readonly Place[], form: Form, labels: readonly str
         closes: place.bar.repeatEnd !== undefined,
         ending: place.bar.ending !== undefined,
         phrase: phrase.name,
-        says: `${place.pickup ? "pickup" : `bar ${place.number}`}, ${phrase.name}: ${parting ? parts : words}`,
+        strain: phrase.first && place.index === phrase.from ? phrase.label : undefined,
+        says:
+          [place.pickup ? "pickup" : `bar ${barLabel(place)}`, phrase.name].join(", ") + said(parting ? parts : words),
       };
     });
   });
 }
+
+const said = (words: string) => (words ? `: ${words}` : "");
 
 const rhythm = (places: readonly Place[], phrase: Phrase) =>
   places

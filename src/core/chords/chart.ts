@@ -1,5 +1,5 @@
 import type { Phrase } from "../analysis";
-import { type Bar, beatTicks, type Place } from "../score";
+import { type Bar, barLabel, beatTicks, type Place } from "../score";
 import { type ChordNames, nameChord } from "../theory";
 import type { ChordPlan } from "./model";
 
@@ -13,7 +13,8 @@ export type ChartCell = {
 };
 export type ChartBar = {
   bar: number;
-  number: number;
+  /** What the bar is called. */
+  label: string;
   cells: ChartCell[];
   repeatStart: boolean;
   /** Times in all, where a repeat ends. */
@@ -23,8 +24,8 @@ export type ChartBar = {
   /** Syllables of the first verse under it. */
   words: string;
 };
-/** One phrase of the chart; of a bare lead-in only the words are kept, in brackets before the bar it leads to. */
-export type ChartRow = { name: string; bars: ChartBar[] };
+/** One phrase of the chart, by its strain's letter where it is the first of it; of a bare lead-in only the words are kept, in brackets before the bar it leads to. */
+export type ChartRow = { name: string; first: boolean; bars: ChartBar[] };
 
 /** How the line after a bar is drawn, where it is not a single one. */
 const CLOSES: Partial<Record<Bar["barline"], "final" | "double">> = {
@@ -46,7 +47,8 @@ export function chordChart(
   let leadIn = "";
   return phrases
     .map((phrase) => ({
-      name: phrase.name,
+      name: phrase.first ? phrase.label : "",
+      first: phrase.first,
       bars: places.slice(phrase.from, phrase.to + 1).flatMap((place): ChartBar[] => {
         const chords = plan.chords.filter((c) => c.bar === place.index);
         if (place.pickup && chords.length === 0) {
@@ -59,7 +61,7 @@ export function chordChart(
         return [
           {
             bar: place.index,
-            number: place.number,
+            label: barLabel(place),
             cells: chords.map((c) => ({
               at: c.at,
               symbol: c.symbol,

@@ -194,7 +194,7 @@ describe("the chord chart", () => {
   it("has rows by phrase, beats, repeats, endings and words; the bare pickup is left out", () => {
     const rows = chordChart(plan, places, phrases);
     const bars = rows.flatMap((r) => r.bars);
-    expect(bars.map((b) => b.number)).toEqual([1, 2, 3, 4, 5]);
+    expect(bars.map((b) => b.label)).toEqual(["1", "2", "3", "4", "4’"]);
     expect(bars[0]).toMatchObject({
       repeatStart: true,
       words: "(lo) one two",

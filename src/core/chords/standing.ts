@@ -1,5 +1,5 @@
 import { music, type Phrase } from "../analysis";
-import { beatAt } from "../score";
+import { barLabel, beatAt } from "../score";
 import { costsAt, type Solution } from "../search";
 import { className, type Key, type Pitch } from "../theory";
 import { UNLIKE } from "./alike";
@@ -26,7 +26,7 @@ export function standingOf({ cut, solution: { path }, phrases, keys }: Planner, 
   const [first, last] = [cut[from] as Segment, cut[to] as Segment];
   const phrase = phrases.find((p) => p.from <= first.place.index && first.place.index <= p.to);
   const own = phrases.filter((p) => p.strain === first.place.strain);
-  const label = phrase?.name.replace(/\d+$/, "") ?? "";
+  const label = phrase?.label ?? "";
   const part = keys.length > 1 ? ` of the ${label}${label.length <= 2 ? " part" : ""}` : "";
   const before = cut[from - 1];
   const after = cut[to + 1];
@@ -108,5 +108,5 @@ export function unlikeOf({ cut, problem, solution: { path } }: Planner, from: nu
       music(s.place) === sound,
   );
   const bar = cut[other];
-  return bar && { bar: String(bar.place.number), symbol: path[other]?.chord.symbol as string };
+  return bar && { bar: barLabel(bar.place), symbol: path[other]?.chord.symbol as string };
 }

@@ -1,4 +1,4 @@
-import { type Bar, type Event, metreName, type Place, places, type Tune } from "../score";
+import { type Bar, barLabel, type Event, metreName, type Place, places, type Tune } from "../score";
 import { keyName, pitchName } from "../theory";
 import { readWork } from "./migrate";
 import type { Line, Player, Work } from "./work";
@@ -67,7 +67,10 @@ export function differences(here: Work, there: Work): Difference[] {
   for (const id of ids("players"))
     tell("player", playerWords(of(here.players, id)), playerWords(of(there.players, id)));
   const [a, b] = [places(here.tune), places(there.tune)];
-  const barName = (i: number) => `bar ${(a[i] ?? (b[i] as Place)).number || "0, the pickup"}`;
+  const barName = (i: number) => {
+    const place = a[i] ?? (b[i] as Place);
+    return place.number ? `bar ${barLabel(place)}` : "bar 0, the pickup";
+  };
   for (let i = 0; i < Math.max(a.length, b.length); i++) {
     const [mine, theirs] = [a[i]?.bar, b[i]?.bar];
     if (!same(mine, theirs))

@@ -22,8 +22,13 @@ export const lengthOf = (events: readonly Event[]): number => events.reduce((sum
 export type Place = {
   /** Order in the tune from 0. */
   index: number;
-  /** Number a player would say: the pickup is 0, the first full bar 1; a bar split by a repeat keeps one number. */
+  /**
+   * Number a player would say: the pickup is 0, the first full bar 1; a bar split by a repeat keeps one number, and
+   * the bars of a later ending have those of the first.
+   */
   number: number;
+  /** Which ending of its repeat the bar stands in: 2 in a second ending, 1 in a first one and anywhere else. */
+  ending: number;
   strain: number;
   bar: Bar;
   /** Start, in ticks from the start of the tune. */
@@ -41,8 +46,20 @@ export type Place = {
 export function places(tune: Tune): Place[] {
   const found: Place[] = [];
   let [at, number, key, metre] = [0, 0, tune.key, tune.metre];
+  /** Of the endings of a repeat: the number before the first, the highest so far, and which one is open. */
+  let endings = { before: 0, highest: 0, open: 1 };
+  const closeEndings = () => {
+    if (endings.open > 1) number = Math.max(number, endings.highest);
+    endings = { before: number, highest: number, open: 1 };
+  };
   tune.strains.forEach((strain, s) => {
     strain.bars.forEach((bar, i) => {
+      const later = bar.ending !== undefined && !bar.ending.includes(1);
+      if (!later && (i === 0 || bar.repeatStart || bar.ending || strain.bars[i - 1]?.endingStop)) closeEndings();
+      if (bar.ending && later) {
+        endings = { ...endings, highest: Math.max(endings.highest, number), open: bar.ending[0] as number };
+        number = endings.before;
+      }
       for (const change of bar.changes.filter((c) => c.at === 0)) {
         key = change.key ?? key;
         metre = change.metre ?? metre;
@@ -64,6 +81,7 @@ export function places(tune: Tune): Place[] {
       found.push({
         index: found.length,
         number: continues && !pickup ? number - 1 : number,
+        ending: endings.open,
         strain: s,
         bar,
         at,
@@ -82,6 +100,19 @@ export function places(tune: Tune): Place[] {
   });
   return found;
 }
+
+/** What a bar is called: its number, with a dash for every ending before its own. `barLabel(...) // => "8’"` */
+export const barLabel = ({ number, ending }: Pick<Place, "number" | "ending">): string =>
+  `${number}${"’".repeat(Math.max(0, ending - 1))}`;
+
+/** What the bar at an index is called; empty where there is none. */
+export const barLabelAt = (from: readonly Place[], index: number): string => {
+  const place = from[index];
+  return place ? barLabel(place) : "";
+};
+
+/** Whether a bar counts in the length of a tune: full, and not one of a later ending. */
+export const isCounted = ({ pickup, offset, ending }: Place): boolean => !pickup && offset === 0 && ending === 1;
 
 /** A note or rest with its place in time. */
 export type Timed = {

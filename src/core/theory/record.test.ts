@@ -9,7 +9,9 @@ describe("a stored object", () => {
   it("keeps every key it does not know, and checks those it does", () => {
     fc.assert(
       fc.property(fc.dictionary(fc.string({ minLength: 5 }), fc.jsonValue()), (more) => {
-        const note = { ...more, step: "D" };
+        // The one key that no object of ours may bring in.
+        const { ["__proto__"]: _, ...rest } = more;
+        const note = { ...rest, step: "D" };
         expect(Note.parse(note)).toEqual(note);
       }),
     );

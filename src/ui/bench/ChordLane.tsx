@@ -2,7 +2,7 @@
 import { Box } from "@chakra-ui/react";
 import { memo, useMemo } from "react";
 import { comparePlans } from "../../core/chords";
-import type { Place } from "../../core/score";
+import { barLabelAt, type Place } from "../../core/score";
 import { type ChordNames, nameChord } from "../../core/theory";
 import type { Measured } from "../../engraving";
 import { ChordButton } from "./ChordButton";
@@ -147,7 +147,7 @@ function Fits({ fits, chords, places, measured }: Over & { fits: readonly number
     .filter((b) => chorded.has(b.index))
     .map((b) => {
       const fit = fits[b.index] ?? 1;
-      const bar = places.find((p) => p.index === b.index)?.number;
+      const bar = barLabelAt(places, b.index);
       return (
         <div
           key={b.index}

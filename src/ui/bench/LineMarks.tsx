@@ -2,7 +2,7 @@
 import { Box } from "@chakra-ui/react";
 import { memo, useMemo } from "react";
 import { type HarmonyLine, type HarmonyNote, stepsToThird } from "../../core/harmony";
-import type { Place } from "../../core/score";
+import { barLabelAt, type Place } from "../../core/score";
 import type { Measured } from "../../engraving";
 import css from "./lane.module.css";
 import { partOfLine, type RowOf } from "./layout";
@@ -94,7 +94,7 @@ export function Clashes({ measured }: { measured: Measured }) {
         h="5px"
         borderRadius="1px"
         bg={clash >= HARSH ? "madder" : "weld"}
-        title={`Bar ${places[b.index]?.number}: clash ${clash} of 100`}
+        title={`Bar ${barLabelAt(places, b.index)}: clash ${clash} of 100`}
         style={{
           left: b.left + 4,
           top: b.bottom + 4,

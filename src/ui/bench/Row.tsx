@@ -47,7 +47,7 @@ export const Row = memo(function Row({ row, sheet, width, drawings, inView }: Pr
       ref={section}
       as="section"
       css={{ contain: "layout style", contentVisibility: "auto", containIntrinsicSize: `auto ${height}px` }}
-      aria-label={`${row.phrase.name}: ${relation}`}
+      aria-label={relation ? `${row.phrase.name}: ${relation}` : row.phrase.name}
       borderBottom="1px solid"
       borderColor="cord"
       // A row's paint ends at its edge: bar numbers left of a stacked staff need room inside it.

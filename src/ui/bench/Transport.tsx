@@ -2,7 +2,7 @@
 import { Box, Button, Flex, IconButton, Slider, Text } from "@chakra-ui/react";
 import { Play, Stop } from "../icons";
 import { useMemo } from "react";
-import { beatTicks, tempoOf } from "../../core/score";
+import { beatTicks, tempoOf, barLabelAt } from "../../core/score";
 import { RoleBadge, VOICES } from "../roles";
 import { useBench } from "./state";
 import { type Heard, voicesOf } from "./voices";
@@ -120,7 +120,7 @@ function LoopWords() {
   const bar = useBench((s) => s.bar);
   const places = useBench((s) => s.derived.analysis.places);
   const setLoop = useBench((s) => s.setLoop);
-  const number = (index: number) => places[index]?.number ?? 0;
+  const number = (index: number) => barLabelAt(places, index);
   if (loop) {
     const to = loop.to > loop.from ? ` to ${number(loop.to)}` : "";
     return (
@@ -147,7 +147,7 @@ function LoopWords() {
       title="Loop this bar; drag over the weave or press Shift and an arrow for more"
       onClick={() => setLoop({ from: bar, to: bar })}
     >
-      from bar {Math.max(1, number(bar))}
+      from bar {barLabelAt(places, bar) === "0" ? "1" : barLabelAt(places, bar)}
     </Button>
   );
 }

@@ -102,7 +102,7 @@ function Bars({ rows }: { rows: readonly ChartRow[] }) {
     <Box as="table" w="100%" mt="7mm" css={{ borderCollapse: "collapse", tableLayout: "fixed" }}>
       <tbody>
         {rows.map((row, i) => {
-          const gap = i > 0 && row.name.endsWith("1");
+          const gap = i > 0 && row.first;
           return (
             <Box as="tr" key={`${row.name}${row.bars[0]?.bar}`} css={{ breakInside: "avoid" }}>
               <Box

@@ -106,11 +106,11 @@ const WeaveCell = memo(function WeaveCell({ cell, first, chosen, outside, number
     <>
       {first && (
         <span className={css.phrase}>
-          {cell.phrase}
+          {cell.strain}
           {cell.echo && tall ? ` ${cell.echo}` : ""}
         </span>
       )}
-      {!cell.pickup && <span className={css.number}>{cell.number}</span>}
+      {!cell.pickup && <span className={css.number}>{cell.label}</span>}
     </>
   );
   if (!onPick) return <div {...looks}>{words}</div>;

@@ -95,7 +95,8 @@ class PartWriter {
     const { places } = this.sheet;
     const { ids, row, systems } = this.options;
     return places.map((place, i) => {
-      const again = i > 0 && places[i - 1]?.number === place.number;
+      const before = places[i - 1];
+      const again = before?.number === place.number && before.ending === place.ending;
       const attributes = {
         number: place.pickup && place.index > 0 ? `X${place.index}` : place.number,
         implicit: place.pickup || place.offset > 0 || again ? "yes" : undefined,

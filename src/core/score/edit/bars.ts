@@ -1,6 +1,6 @@
 import { type Bar, type Event, type Metre, QUARTER, type Tune } from "../model";
 import { barred, laidTune } from "../lay";
-import { barTicks, lengthOf, type Place, places } from "../time";
+import { barLabel, barTicks, lengthOf, type Place, places } from "../time";
 import { allBars, type Edited, refused, type Spot, whereIs, withBar, withStrain } from "./place";
 
 /** Chords and changes of a run of bars by their time in the run, so that they keep their place when bar lines move. */
@@ -149,7 +149,7 @@ export function joinBars(tune: Tune, bar: number): Edited {
 }
 
 /** Bars that do not add up, with what is missing or too much. */
-export type Notice = { bar: number; number: number; off: number; message: string };
+export type Notice = { bar: number; label: string; off: number; message: string };
 
 const NAMES: readonly [number, string][] = [
   [4, "whole note"],
@@ -190,12 +190,12 @@ export function notices(from: readonly Place[]): Notice[] {
     return [
       {
         bar: place.index,
-        number: place.number,
+        label: barLabel(place),
         off,
         message:
           off < 0
-            ? `Bar ${place.number} needs ${what}. Add a rest, or lengthen the last note.`
-            : `Bar ${place.number} has ${what} too many. Shorten a note, or move the bar line.`,
+            ? `Bar ${barLabel(place)} needs ${what}. Add a rest, or lengthen the last note.`
+            : `Bar ${barLabel(place)} has ${what} too many. Shorten a note, or move the bar line.`,
       },
     ];
   });

@@ -3,7 +3,7 @@ import { Flex, Input, Text } from "@chakra-ui/react";
 import { type FormEvent, useEffect, useRef } from "react";
 import { music } from "../../../core/analysis";
 import type { PlannedChord } from "../../../core/chords";
-import { beatsWords, beatTicks, type Place } from "../../../core/score";
+import { beatsWords, beatTicks, type Place, barLabel } from "../../../core/score";
 import { chordWords, nameChord, parseChord } from "../../../core/theory";
 import { KeyButton } from "../../controls/buttons";
 import { listed, signed } from "../../signs";
@@ -48,7 +48,7 @@ export function ChordPanel({ chord }: { chord: PlannedChord }) {
   return (
     <>
       <PanelHead
-        title={`${parsed ? chordWords(parsed) : chord.symbol}, bar ${place.number}`}
+        title={`${parsed ? chordWords(parsed) : chord.symbol}, bar ${barLabel(place)}`}
         sub={`${chord.roman} · ${spanWords(chord, place)}${chord.locked ? " · locked" : ""}`}
       />
       <Text mb="12px">{chord.reason}</Text>

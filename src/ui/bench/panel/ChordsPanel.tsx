@@ -13,6 +13,7 @@ import { useBench } from "../state";
 import { useChordNames } from "../useChordNames";
 import { Block, ChoiceBar, PanelHead } from "./parts";
 import { SongSheetBox } from "./SongSheetBox";
+import { barLabelAt } from "../../../core/score";
 
 const STYLE_WORDS: ReadonlyMap<string, string> = new Map([
   ["Three-chord", "tonic, subdominant and dominant, or the flat seventh where the mode has it"],
@@ -154,7 +155,7 @@ function CloseCalls({ plan }: { plan: ChordPlan }) {
       {close.map(({ chord, index, rival }) => (
         <ChoiceBar
           key={index}
-          name={`bar ${places[chord.bar]?.number}`}
+          name={`bar ${barLabelAt(places, chord.bar)}`}
           worth={Math.exp(-rival.cost / 2)}
           note={`${chord.symbol} or ${rival.symbol}`}
           onTake={() => select({ kind: "chord", index })}
@@ -199,14 +200,14 @@ function Compare({ printed }: { printed: boolean }) {
               fontSize="14px"
             >
               <Text w="44px" color="quiet">
-                bar {places[bar]?.number}
+                bar {barLabelAt(places, bar)}
               </Text>
               <Text flex="1">
                 <b>{ours.join(" ")}</b> or {theirs.join(" ") || "none"}
               </Text>
               <LineButton
                 size="xs"
-                aria-label={`Take ${theirs.join(" ")} in bar ${places[bar]?.number}`}
+                aria-label={`Take ${theirs.join(" ")} in bar ${barLabelAt(places, bar)}`}
                 onClick={() => takeBar(bar)}
               >
                 take

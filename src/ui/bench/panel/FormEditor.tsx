@@ -24,6 +24,7 @@ import {
   toggleRepeat,
   toggleStrain,
   type Tune,
+  barLabel,
 } from "../../../core/score";
 import { type Key, Mode } from "../../../core/theory";
 import { LineButton, LinkButton } from "../../controls/buttons";
@@ -69,7 +70,7 @@ function useFramed() {
   const place = useBench((s) => s.derived.analysis.places[s.bar] as Place | undefined);
   const before = useBench((s) => s.derived.analysis.places[s.bar - 1] as Place | undefined);
   const strains = useBench((s) => s.work.tune.strains);
-  const name = place?.pickup ? "Pickup" : `Bar ${place?.number}`;
+  const name = place?.pickup ? "Pickup" : `Bar ${place ? barLabel(place) : ""}`;
   return { bar, place, before, label: strains[place?.strain ?? 0]?.label ?? "", name, said: name.toLowerCase() };
 }
 
@@ -108,7 +109,7 @@ function OddBars() {
       {off.slice(0, SHOWN).map((n) => (
         <Flex key={n.bar} gap="8px" align="baseline" fontSize="14px">
           <Text flex="1">{n.message}</Text>
-          <LinkButton tone="madder" onClick={() => edit(`Bar ${n.number} mended`, (t) => mendBar(t, n.bar))}>
+          <LinkButton tone="madder" onClick={() => edit(`Bar ${n.label} mended`, (t) => mendBar(t, n.bar))}>
             {n.off < 0 ? "add a rest" : "shorten"}
           </LinkButton>
         </Flex>

@@ -7,6 +7,7 @@ import { ChoiceRow, Picker } from "../../controls/Choice";
 import { partOfLine } from "../layout";
 import { useBench } from "../state";
 import { Block, ChoiceBar, Downloads, PanelHead } from "./parts";
+import { barLabelAt } from "../../../core/score";
 
 /** Clash from which a bar is worth a look. */
 const RUB = 20;
@@ -18,8 +19,8 @@ function useStretch() {
   const from = useBench((s) => s.loop?.from ?? s.bar);
   const to = useBench((s) => s.loop?.to ?? s.bar);
   const places = useBench((s) => s.derived.analysis.places);
-  const number = (index: number) => places[index]?.number ?? 0;
-  const one = number(from) === 0 ? "the pickup" : `bar ${number(from)}`;
+  const number = (index: number) => barLabelAt(places, index);
+  const one = number(from) === "0" ? "the pickup" : `bar ${number(from)}`;
   return { from, to, number, stretch: from === to ? one : `bars ${number(from)} to ${number(to)}` };
 }
 

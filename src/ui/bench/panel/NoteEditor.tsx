@@ -1,6 +1,6 @@
 "use client";
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { beatAt, beatsWords, type Event, lengthWords, type Place } from "../../../core/score";
+import { beatAt, beatsWords, type Event, lengthWords, type Place, barLabel } from "../../../core/score";
 import { pitchName } from "../../../core/theory";
 import { LineButton } from "../../controls/buttons";
 import { counted, signed } from "../../signs";
@@ -37,7 +37,7 @@ export function NoteEditor() {
     );
   }
   const at = place.bar.events.slice(0, spot.event).reduce((n, e) => n + e.ticks, place.at);
-  const where = `${place.pickup ? "pickup" : `bar ${place.number}`}, beat ${beatsWords(beatAt(place, at))}`;
+  const where = `${place.pickup ? "pickup" : `bar ${barLabel(place)}`}, beat ${beatsWords(beatAt(place, at))}`;
   const signs = signsOf(event);
   return (
     <>

@@ -1,7 +1,7 @@
 "use client";
 import { Flex, Text } from "@chakra-ui/react";
 import type { HarmonyNote } from "../../../core/harmony";
-import { beatAt, beatsWords, type Place } from "../../../core/score";
+import { beatAt, beatsWords, type Place, barLabel } from "../../../core/score";
 import { intervalName, type Pitch, pitchName } from "../../../core/theory";
 import { KeyButton } from "../../controls/buttons";
 import { signed } from "../../signs";
@@ -29,7 +29,7 @@ export function NotePanel({ note }: { note: HarmonyNote }) {
   const toggle = useBench((s) => s.toggleNoteLock);
   const hear = useBench((s) => s.hear);
   if (!line) return null;
-  const where = `bar ${place.number}, beat ${beatsWords(beatAt(place, note.at))}`;
+  const where = `bar ${barLabel(place)}, beat ${beatsWords(beatAt(place, note.at))}`;
   return (
     <>
       <PanelHead title={titleOf(note, line.side)} sub={`${where} · ${line.school}${note.locked ? " · locked" : ""}`} />

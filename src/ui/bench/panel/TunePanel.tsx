@@ -24,8 +24,7 @@ const INSIDE: Record<PageName, () => React.ReactNode> = {
 
 /** Under this, a dance is named with the next likely one beside it. */
 const SURE = 0.6;
-/** Phrases whose second half is like another's, and keys by the notes alone, that are listed. */
-const HALVES_SHOWN = 4;
+/** Keys by the notes alone that are listed. */
 const KEYS_SHOWN = 3;
 
 /** What a teacher says before the first note, and everything that puts the tune right. */
@@ -147,27 +146,23 @@ function KeyDoubt() {
   );
 }
 
-/** What each phrase is like, and the halves of new phrases that are known already. */
+/** What each phrase has in common with the music before it; nothing of those that are new. */
 function Repeats() {
   const { form, places } = useBench((s) => s.derived.analysis);
-  const inNew = (bar: number) => form.phrases.some((p) => p.relation === "new" && bar >= p.from && bar <= p.to);
-  const halves = form.halves.filter((h) => h.relation === "same" && inNew(h.from));
-  const bars = (u: { from: number; to: number } | undefined) =>
-    u ? `bars ${places[u.from]?.number}–${places[u.to]?.number}` : "";
+  const told = form.phrases.flatMap((p) => {
+    const words = relationWords(p, form, places);
+    return words ? [{ name: p.name, words }] : [];
+  });
+  if (told.length === 0) return null;
   return (
     <Block title="What repeats">
-      {form.phrases.map((p) => (
-        <Flex key={p.order} fontSize="14px" gap="8px">
-          <Text w="40px" flexShrink={0} fontFamily="heading" fontWeight="600">
-            {p.name}
+      {told.map(({ name, words }) => (
+        <Flex key={name} fontSize="14px" gap="8px">
+          <Text w="64px" flexShrink={0} fontFamily="heading" fontWeight="600">
+            {name}
           </Text>
-          <Text>{relationWords(p, form, places)}</Text>
+          <Text>{words}</Text>
         </Flex>
-      ))}
-      {halves.slice(0, HALVES_SHOWN).map((h) => (
-        <Text key={h.from} fontSize="14px" color="quiet">
-          {bars(h)} are {bars(form.halves[h.model ?? 0])}
-        </Text>
       ))}
     </Block>
   );
