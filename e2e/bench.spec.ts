@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { chordNames, lane, open, ready, steady } from "./helpers";
+import { chordNames, lane, open, ready, steady, undoAll } from "./helpers";
 
 test("chords stand over the notes they start with", async ({ page }) => {
   await open(page, "Herring at the Quay");
@@ -25,16 +25,16 @@ test("a chord says why; another one locks, re-derives, survives a restart, and i
   await expect(panel.getByRole("heading", { name: /, bar 2$/ })).toBeVisible();
   await expect(panel.getByText(/^The .*belongs? to it/)).toBeVisible();
   const saved = page.waitForResponse((r) => r.request().method() === "POST");
-  await panel.getByRole("button", { name: /^G\b/ }).click();
-  await expect(lane(page).nth(1)).toHaveAttribute("aria-label", "G major, locked");
+  await panel.getByRole("button", { name: /^Em/ }).click();
+  await expect(lane(page).nth(1)).toHaveAttribute("aria-label", "E minor, locked");
   await saved;
   await page.reload();
   await ready(page);
-  await expect(lane(page).nth(1)).toHaveAttribute("aria-label", "G major, locked");
+  await expect(lane(page).nth(1)).toHaveAttribute("aria-label", "E minor, locked");
   await page.keyboard.press("Control+z");
   await expect(lane(page).nth(1)).toHaveAttribute("aria-label", before[1]!);
   await page.keyboard.press("Control+Shift+z");
-  await expect(lane(page).nth(1)).toHaveAttribute("aria-label", "G major, locked");
+  await expect(lane(page).nth(1)).toHaveAttribute("aria-label", "E minor, locked");
   await page.keyboard.press("Control+z");
   await expect(lane(page).nth(1)).toHaveAttribute("aria-label", before[1]!);
 });
@@ -105,6 +105,41 @@ test("plays with a count-in, frames the sounding bar, loops what is marked, and 
   await page.keyboard.press(" ");
   await expect(page.getByRole("button", { name: "Play" })).toBeVisible();
   expect(problems).toEqual([]);
+});
+
+test("Space plays from anywhere but a text field; a control used with the pointer gives the keys back", async ({
+  page,
+}) => {
+  await open(page, "Four Gulls");
+  const [play, stop] = [page.getByRole("button", { name: "Play" }), page.getByRole("button", { name: "Stop" })];
+  const playsAndStops = async () => {
+    await page.keyboard.press(" ");
+    await expect(stop).toBeVisible();
+    await page.keyboard.press(" ");
+    await expect(play).toBeVisible();
+  };
+  const panel = page.getByRole("complementary", { name: "Why" });
+  await panel.getByText("Two-chord", { exact: true }).click();
+  await playsAndStops();
+  await panel.getByLabel("Compare with").selectOption("Dance band");
+  await playsAndStops();
+  await page.getByRole("group", { name: "Bars of the tune" }).getByRole("button").nth(2).click();
+  await playsAndStops();
+  // After the pointer, arrows go by bars again, and change no style.
+  await panel.getByText("Modal", { exact: true }).click();
+  await page.keyboard.press("ArrowRight");
+  await expect(panel.getByRole("radio", { name: "Modal" })).toBeChecked();
+  // A button reached by Tab does not swallow Space; Enter presses it.
+  await page.getByRole("button", { name: "Keys and help" }).focus();
+  await playsAndStops();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("dialog")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await lane(page).first().click();
+  await panel.getByPlaceholder(/^another/).fill("A 7");
+  await expect(stop).toHaveCount(0);
+  await page.keyboard.press("Escape");
+  await undoAll(page);
 });
 
 test("three parts are shown, printed and taken away once the rights are recorded", async ({ page, request }) => {

@@ -56,7 +56,7 @@ test("a note is dragged by the pointer, and buttons do what keys do", async ({ p
 
 test("bars, strains, key and tempo are set, and a version is named and brought back", async ({ page }) => {
   await fresh(page, "Ballast", "d8|e8|f8|g8|a8|b8|a8|d8|");
-  await panel(page).getByRole("button", { name: "Past" }).click();
+  await panel(page).getByRole("button", { name: "History" }).click();
   await panel(page).getByLabel("Name for this version").fill("As typed");
   await panel(page).getByRole("button", { name: "Name", exact: true }).click();
   await expect(panel(page).getByText("As typed")).toBeVisible();
@@ -69,7 +69,7 @@ test("bars, strains, key and tempo are set, and a version is named and brought b
   await expect(page.locator("header")).toContainText("AA tag");
   await panel(page).getByLabel("Beats a minute").fill("90");
   await panel(page).getByLabel("Beats a minute").press("Enter");
-  await panel(page).getByRole("button", { name: "Past" }).click();
+  await panel(page).getByRole("button", { name: "History" }).click();
   await expect(panel(page).getByText("Tempo changed")).toBeVisible();
   await panel(page).getByRole("button", { name: "bring back" }).last().click();
   await expect(page.locator("header")).toContainText("in D major · 4/4 · A · 8 bars");

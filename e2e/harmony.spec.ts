@@ -101,7 +101,7 @@ test("a second line joins: drawn, heard, checked with the bass, taken away as fi
   await expect(
     page.getByRole("group", { name: "Lines heard" }).getByRole("button", { name: "High harmony" }),
   ).toBeVisible();
-  await expect(why(page).getByText("All voices with a bass of roots")).toBeVisible();
+  await expect(why(page).getByText("All voices and a bass together")).toBeVisible();
   await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Parts" }).click();
   const [download] = await Promise.all([
     page.waitForEvent("download"),

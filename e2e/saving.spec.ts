@@ -150,8 +150,8 @@ test("a tune changed in two browsers shows both, and the teacher takes one or bo
   await expect(locked(here)).toHaveCount(1);
   await here.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Tune" }).click();
   await here
-    .getByRole("tab", { name: "Past" })
-    .or(here.getByRole("button", { name: "Past" }))
+    .getByRole("tab", { name: "History" })
+    .or(here.getByRole("button", { name: "History" }))
     .first()
     .click();
   await expect(here.getByText(/^Not taken: /)).toBeVisible();

@@ -96,8 +96,8 @@ test.describe("the tunes page", () => {
     await page.getByRole("button", { name: "Tag", exact: true }).click();
     await page.getByLabel("any tag").selectOption("Thursday");
     await expect(page.getByRole("row")).toHaveCount(2);
-    await page.getByRole("button", { name: "Put aside" }).click();
-    await expect(page.getByText("1 tune was put aside.")).toBeVisible();
+    await page.getByRole("button", { name: "Delete" }).click();
+    await expect(page.getByText("1 tune was deleted.")).toBeVisible();
     await page.getByRole("button", { name: "Bring back" }).click();
     await page.goto("/?find=lanterns");
     await expect(page.getByRole("row", { name: /Lanterns Out/ })).toContainText("Thursday");

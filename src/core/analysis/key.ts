@@ -160,7 +160,7 @@ const SAYS: Record<(typeof EVIDENCE)[number], (tonic: string, mode: Mode) => str
   openingMajor: (tonic) => `strains open on chords of ${tonic}`,
   preferred: (_, mode) => `where two forms of a degree are near, the tune takes that of ${mode}`,
   used: (_, mode) => `every degree it touches is one of ${mode}`,
-  leaning: (_, mode) => `between neighbours a semitone apart the tune leans to those of ${mode}`,
+  leaning: (_, mode) => `of two notes a semitone apart it takes that of ${mode}`,
   openingMinor: (tonic) => `strains open on chords of ${tonic}`,
 };
 

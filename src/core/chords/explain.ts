@@ -174,7 +174,8 @@ function rivalWords(own: string, { symbol, cost, where, gained, lost, tipped }: 
   const leaves = lost.length > 0 ? `leave ${list(lost.slice(0, TOLD))} outside` : "";
   const does = [takes, leaves].filter(Boolean).join(" and ");
   const same = chord(symbol).root === chord(own).root ? "be the same chord in another form" : "hold the same notes";
-  const against = tipped !== undefined && (does === "" || lost.length === 0) ? `, but ${tipped}` : "";
+  const against =
+    tipped !== undefined && (does === "" || lost.length === 0) ? `, but ${tipped.replace("{own}", own)}` : "";
   return `${where ? `${where}, ` : ""}${symbol} would ${does || same}${against}.${nearness(cost)}`;
 }
 
@@ -192,7 +193,7 @@ export const AGAINST: Readonly<Record<string, string>> = {
   cadence: "it closes less well",
   "change of chord": "the chord would change where nothing asks for it",
   "another form of the same chord": "one form to a bar is enough",
-  "same music, other chord": "the same music has the other elsewhere",
+  "same music, other chord": "the same music has {own} elsewhere",
   "a note the melody has in another form": "the melody sings one of its notes otherwise",
   "the leading note asks for its dominant": "the leading note asks for the dominant",
   "the dominant that a leaning note delays": "the leaning note delays the dominant",

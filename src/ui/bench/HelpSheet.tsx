@@ -23,7 +23,7 @@ const SHEET: [string, [string[], string][]][] = [
     "Decide",
     [
       [["Enter"], "look at the chord of this bar"],
-      [["1", "2", "3", "4"], "take and hear this chord, or a runner-up"],
+      [["1", "2", "3", "4"], "take and hear this chord, or another"],
       [["0"], "take it without what was added"],
       [["W"], "write another chord"],
       [["L"], "lock, unlock"],

@@ -98,6 +98,7 @@ const Head = ({ paper: { heading: tune, ...paper } }: { paper: ChartPaper }) => 
 /** The table of bars: a phrase to a row, a little room before each strain. */
 function Bars({ rows }: { rows: readonly ChartRow[] }) {
   const most = Math.max(1, ...rows.map((r) => r.bars.length));
+  const crowded = rows.some((r) => r.bars.some((b) => b.cells.length > 2));
   return (
     <Box as="table" w="100%" mt="7mm" css={{ borderCollapse: "collapse", tableLayout: "fixed" }}>
       <tbody>
@@ -118,7 +119,7 @@ function Bars({ rows }: { rows: readonly ChartRow[] }) {
                 {row.name}
               </Box>
               {row.bars.map((bar, k) => (
-                <Bar key={bar.bar} bar={bar} first={k === 0} gap={gap} />
+                <Bar key={bar.bar} bar={bar} first={k === 0} gap={gap} size={crowded ? SIZES.crowded : SIZES.open} />
               ))}
               {row.bars.length < most && <td colSpan={most - row.bars.length} />}
             </Box>
@@ -142,8 +143,12 @@ function opening(bar: ChartBar, first: boolean): string | undefined {
   return first ? THIN : undefined;
 }
 
+/** How large chords are written: all alike, by the bar that holds most of them. */
+const SIZES = { open: "26px", crowded: "20px" };
+
+type BarProps = { bar: ChartBar; first: boolean; gap: boolean; size: string };
 /** One bar of the chart: its chords spread by their beats between its bar lines. */
-function Bar({ bar, first, gap }: { bar: ChartBar; first: boolean; gap: boolean }) {
+function Bar({ bar, first, gap, size }: BarProps) {
   const close = bar.repeatEnd ? "final" : bar.close;
   const all = bar.cells.reduce((sum, c) => sum + c.beats, 0) || 1;
   return (
@@ -181,7 +186,7 @@ function Bar({ bar, first, gap }: { bar: ChartBar; first: boolean; gap: boolean 
               as="span"
               flex={`${cell.beats / all} 1 0`}
               minW="0"
-              fontSize={bar.cells.length > 2 ? "17px" : "25px"}
+              fontSize={size}
               fontWeight="700"
               lineHeight="34px"
               whiteSpace="nowrap"

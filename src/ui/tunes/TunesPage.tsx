@@ -83,7 +83,7 @@ export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
           <UnsavedTunes />
           {aside.length > 0 && (
             <Flex bg="linen" borderRadius="6px" px="12px" py="8px" mb="2" align="center" gap="12px" role="status">
-              <Text>{aside.length === 1 ? "1 tune was put aside." : `${aside.length} tunes were put aside.`}</Text>
+              <Text>{aside.length === 1 ? "1 tune was deleted." : `${aside.length} tunes were deleted.`}</Text>
               <Button size="sm" variant="outline" borderColor="quiet" color="ink" onClick={() => void bringBack()}>
                 Bring back
               </Button>

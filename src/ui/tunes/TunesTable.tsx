@@ -252,7 +252,7 @@ function Bulk({ ids, tags, onAside }: { ids: number[]; tags: string[]; onAside: 
           )
         }
       >
-        Put aside
+        Delete
       </LineButton>
       {failure}
       {left.length > 0 && (

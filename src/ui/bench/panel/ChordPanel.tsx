@@ -9,7 +9,7 @@ import { KeyButton } from "../../controls/buttons";
 import { listed, signed } from "../../signs";
 import { chosenChord, useBench } from "../state";
 import { useChordNames } from "../useChordNames";
-import { Block, ChoiceBar, Key, PanelHead, Tile } from "./parts";
+import { Block, ChoiceBar, nearness, Key, PanelHead, Tile } from "./parts";
 
 const CHORD_NOTES = ["root", "third", "fifth", "seventh"];
 /** What the search would pay for a chord no style of the mode has: shown as a word. */
@@ -36,8 +36,7 @@ type Alternative = PlannedChord["alternatives"][number];
 /** A price as it stands beside a choice, with the part of the place it is for. */
 function priceWords({ at, ticks = 0, cost }: Alternative, place: Place): string {
   const part = at === undefined ? "" : `${partWords(place, at, ticks)} `;
-  if (cost > OFF_STYLE) return `${part}off style`;
-  return `${part}${cost < 0 ? "−" : "+"}${Math.abs(cost).toFixed(1)}`;
+  return `${part}${cost > OFF_STYLE ? "not in this style" : nearness(cost)}`;
 }
 
 /** Why this chord, what else it could be, and every way to change it. */
@@ -81,7 +80,7 @@ function Choices({ chord, place }: { chord: PlannedChord; place: Place }) {
   const { added } = chord;
   const others = chord.alternatives.filter((a) => a.symbol !== added?.plain).slice(0, SHOWN);
   return (
-    <Block title={chord.locked ? "Choose another" : "Runners-up, with what the whole plan would cost more"}>
+    <Block title={chord.locked ? "Choose another" : "Other chords, the nearest first"}>
       <ChoiceBar
         name={named(chord.symbol)}
         worth={1}
@@ -99,6 +98,7 @@ function Choices({ chord, place }: { chord: PlannedChord; place: Place }) {
           name={named(a.symbol)}
           worth={worth(a.cost)}
           note={priceWords(a, place)}
+          price={a.cost}
           keyName={i < KEYED ? String(i + 2) : undefined}
           onTake={() => take(a.symbol, a)}
         />

@@ -151,7 +151,7 @@ function CloseCalls({ plan }: { plan: ChordPlan }) {
     .slice(0, 4);
   if (close.length === 0) return null;
   return (
-    <Block title="Worth a listen: the runner-up is close">
+    <Block title="Worth a listen: another chord is as near">
       {close.map(({ chord, index, rival }) => (
         <ChoiceBar
           key={index}
@@ -182,7 +182,7 @@ function Compare({ printed }: { printed: boolean }) {
     ...(printed ? [{ value: FILE_CHORDS, words: "the chords of the file" }] : []),
   ];
   return (
-    <Block title="Compare with another plan">
+    <Block title="Compare with other chords">
       <Picker label="Compare with" of={options} now={rival} onTake={setRival} />
       {compared && (
         <>

@@ -158,7 +158,7 @@ function Together() {
   const faults = useBench((s) => s.derived.faults);
   const { number } = useStretch();
   return (
-    <Block title="All voices with a bass of roots">
+    <Block title="All voices and a bass together">
       {faults.length === 0 && (
         <Text fontSize="14px">Nothing rubs on a beat, and nothing runs in fifths or octaves.</Text>
       )}
@@ -348,7 +348,7 @@ function Rubs({ line }: { line: DerivedLine }) {
     if (index >= 0) select({ kind: "note", line: line.id, index });
   };
   return (
-    <Block title="Bars that rub most">
+    <Block title="Where it clashes most">
       {worst.map(({ clash, bar }) => (
         <ChoiceBar
           key={bar}

@@ -19,7 +19,7 @@ const INSIDE: Record<PageName, () => React.ReactNode> = {
   Hands: HandsPanel,
   Note: NoteEditor,
   Form: FormEditor,
-  Past: HistoryPanel,
+  History: HistoryPanel,
 };
 
 /** Under this, a dance is named with the next likely one beside it. */

@@ -70,10 +70,20 @@ export const Block = ({ title, children }: { title: string; children: ReactNode 
 );
 
 /** A choice in a list, with its bar of worth and its key. */
+/** Prices in words, from the nearest; in points of the whole. */
+const NEARNESS: readonly [below: number, words: string][] = [
+  [0, "better"],
+  [0.5, "nearly as good"],
+  [2, "a little worse"],
+  [6, "worse"],
+];
+export const nearness = (cost: number): string => NEARNESS.find(([below]) => cost < below)?.[1] ?? "much worse";
+
 export function ChoiceBar({
   name,
   worth,
   note,
+  price,
   keyName,
   chosen,
   onTake,
@@ -81,6 +91,8 @@ export function ChoiceBar({
   name: string;
   worth: number;
   note: string;
+  /** What taking it costs exactly, in points of the whole; told when asked. */
+  price?: number;
   keyName?: string | undefined;
   chosen?: boolean;
   onTake: () => void;
@@ -98,6 +110,7 @@ export function ChoiceBar({
       onClick={onTake}
       _hover={{ bg: "linen" }}
       aria-pressed={chosen}
+      title={price === undefined ? undefined : `${price.toFixed(2)} points more for the whole tune`}
     >
       <Text w="56px" fontWeight="700" fontSize="16px">
         {name}

@@ -18,7 +18,7 @@ export type Selection =
 export type Loop = { from: number; to: number } | null;
 
 /** Pages of the tune's side panel, in the order a teacher needs them. */
-export const PAGES = ["Say", "Hands", "Note", "Form", "Past"] as const;
+export const PAGES = ["Say", "Hands", "Note", "Form", "History"] as const;
 export type PageName = (typeof PAGES)[number];
 
 /**
