@@ -1,6 +1,13 @@
 /** A note or key name with real accidental signs: "Bb" is shown as B♭. */
 export const signed = (name: string): string => name.replaceAll("b", "♭").replaceAll("#", "♯");
 
+/** A sentence with real signs in the note and chord names it holds: "F# passes" is shown as F♯ passes. */
+export const signedText = (text: string): string =>
+  text.replace(
+    /(?<![A-Za-z])([A-G])(##?|bb?)(?![a-z])|(?<![A-Za-z])([A-G])(##?|bb?)(?=(?:m|dim|aug|sus|maj)(?:\d|\b))/g,
+    (name) => signed(name),
+  );
+
 /** Several names as they are read: "D, E and F". */
 export const listed = (words: readonly string[]): string =>
   words.length > 1 ? `${words.slice(0, -1).join(", ")} and ${words[words.length - 1]}` : (words[0] ?? "");

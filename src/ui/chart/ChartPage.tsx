@@ -98,7 +98,7 @@ const Head = ({ paper: { heading: tune, ...paper } }: { paper: ChartPaper }) => 
 /** The table of bars: a phrase to a row, a little room before each strain. */
 function Bars({ rows }: { rows: readonly ChartRow[] }) {
   const most = Math.max(1, ...rows.map((r) => r.bars.length));
-  const crowded = rows.some((r) => r.bars.some((b) => b.cells.length > 2));
+  const size = sizeFor(rows, most);
   return (
     <Box as="table" w="100%" mt="7mm" css={{ borderCollapse: "collapse", tableLayout: "fixed" }}>
       <tbody>
@@ -119,7 +119,7 @@ function Bars({ rows }: { rows: readonly ChartRow[] }) {
                 {row.name}
               </Box>
               {row.bars.map((bar, k) => (
-                <Bar key={bar.bar} bar={bar} first={k === 0} gap={gap} size={crowded ? SIZES.crowded : SIZES.open} />
+                <Bar key={bar.bar} bar={bar} first={k === 0} gap={gap} size={size} />
               ))}
               {row.bars.length < most && <td colSpan={most - row.bars.length} />}
             </Box>
@@ -143,8 +143,19 @@ function opening(bar: ChartBar, first: boolean): string | undefined {
   return first ? THIN : undefined;
 }
 
-/** How large chords are written: all alike, by the bar that holds most of them. */
-const SIZES = { open: "26px", crowded: "20px" };
+/** How large chords are written, in pixels; what a letter is wide for its size, and what bars have to share. */
+const SIZES = { least: 15, most: 26, letter: 0.62, row: 610 };
+
+/** One size for all chords: the largest at which each fits its beats. */
+function sizeFor(rows: readonly ChartRow[], most: number): string {
+  const fits = rows.flatMap((r) =>
+    r.bars.flatMap((b) => {
+      const beats = b.cells.reduce((sum, c) => sum + c.beats, 0) || 1;
+      return b.cells.map((c) => ((SIZES.row / most) * (c.beats / beats)) / ((c.name.length + 0.5) * SIZES.letter));
+    }),
+  );
+  return `${Math.max(SIZES.least, Math.min(SIZES.most, ...fits))}px`;
+}
 
 type BarProps = { bar: ChartBar; first: boolean; gap: boolean; size: string };
 /** One bar of the chart: its chords spread by their beats between its bar lines. */

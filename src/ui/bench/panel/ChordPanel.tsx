@@ -6,7 +6,7 @@ import type { PlannedChord } from "../../../core/chords";
 import { beatsWords, beatTicks, type Place, barLabel } from "../../../core/score";
 import { chordWords, nameChord, parseChord } from "../../../core/theory";
 import { KeyButton } from "../../controls/buttons";
-import { listed, signed } from "../../signs";
+import { listed, signed, signedText } from "../../signs";
 import { chosenChord, useBench } from "../state";
 import { useChordNames } from "../useChordNames";
 import { Block, ChoiceBar, nearness, Key, PanelHead, Tile } from "./parts";
@@ -50,7 +50,7 @@ export function ChordPanel({ chord }: { chord: PlannedChord }) {
         title={`${parsed ? chordWords(parsed) : chord.symbol}, bar ${barLabel(place)}`}
         sub={`${chord.roman} · ${spanWords(chord, place)}${chord.locked ? " · locked" : ""}`}
       />
-      <Text mb="12px">{chord.reason}</Text>
+      <Text mb="12px">{signedText(chord.reason)}</Text>
       <Flex gap="6px" wrap="wrap">
         {chord.notes.map((n) => {
           const foreign = !CHORD_NOTES.includes(n.role);

@@ -4,7 +4,7 @@ import type { HarmonyNote } from "../../../core/harmony";
 import { beatAt, beatsWords, type Place, barLabel } from "../../../core/score";
 import { intervalName, type Pitch, pitchName } from "../../../core/theory";
 import { KeyButton } from "../../controls/buttons";
-import { signed } from "../../signs";
+import { signed, signedText } from "../../signs";
 import { chosenNote, useBench } from "../state";
 import { Block, ChoiceBar, Key, PanelHead, Tile } from "./parts";
 
@@ -33,7 +33,7 @@ export function NotePanel({ note }: { note: HarmonyNote }) {
   return (
     <>
       <PanelHead title={titleOf(note, line.side)} sub={`${where} · ${line.school}${note.locked ? " · locked" : ""}`} />
-      <Text mb="12px">{note.reason}</Text>
+      <Text mb="12px">{signedText(note.reason)}</Text>
       <Flex gap="6px" wrap="wrap">
         {note.melody && <Tile name={named(note.melody)} what="melody" />}
         {note.chord && <Tile name={signed(note.chord)} what="chord" />}
