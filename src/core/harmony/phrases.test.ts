@@ -114,7 +114,7 @@ const OTHERS: [string, string, Parameters<typeof tuneOf>[1], string[]][] = [
     "a jig bar on its tonic",
     '"A"a3 e3|c3 A3|',
     { key: "A", metre: "6/8" },
-    ["A5 A5 E5 C#5", "C#5 C#5 A4 A4", "A4 E4 C#4 A3", "A4/6 A4/6", "C#5/6 A4/6", "z/6 z/6"],
+    ["A5 A5 E5 C#5", "C#5 C#5 A4 A4", "A4 E4 C#4 A3", "A4/6 A4/6", "C#5/6 A4/6", "z/4 C#5/1 A4/1 z/6"],
   ],
   [
     "dorian: the flat seventh's chord",

@@ -151,8 +151,8 @@ function spans(
         ...beats(place.at + (first < place.ticks ? first : 0), beat),
       ];
     },
-    // Where the melody holds or rests up to the bar line, or to a lead-in that starts on a beat: its first beat waits,
-    // then two small notes or more lead on.
+    // Where the melody holds or rests up to the bar line, or to a lead-in that starts on a beat: it waits for a beat, of
+    // a compound one for its first third; then two small notes or more lead on.
     held: () => {
       const unit = isCompound(place.metre) ? beat / 3 : beat / 2;
       const isLeadIn = (m: Melody) => closing && m.at > place.at && (m.at - place.at + place.offset) % beat === 0;
@@ -166,7 +166,7 @@ function spans(
       const from = Math.max(place.at, open.from);
       const to = Math.min(end, open.to);
       const started = open.from;
-      const ready = Math.max(from, started + beat);
+      const ready = Math.max(from, started + (isCompound(place.metre) ? unit : beat));
       const first = place.at - place.offset + Math.ceil((ready - place.at + place.offset) / unit) * unit;
       const many = Math.floor((to - first) / unit);
       if (many < FIGURE) return [];

@@ -144,14 +144,14 @@ function opening(bar: ChartBar, first: boolean): string | undefined {
 }
 
 /** How large chords are written, in pixels; what a letter is wide for its size, and what bars have to share. */
-const SIZES = { least: 15, most: 26, letter: 0.62, row: 610 };
+const SIZES = { least: 15, most: 26, letter: 0.58, row: 610 };
 
 /** One size for all chords: the largest at which each fits its beats. */
 function sizeFor(rows: readonly ChartRow[], most: number): string {
   const fits = rows.flatMap((r) =>
     r.bars.flatMap((b) => {
       const beats = b.cells.reduce((sum, c) => sum + c.beats, 0) || 1;
-      return b.cells.map((c) => ((SIZES.row / most) * (c.beats / beats)) / ((c.name.length + 0.5) * SIZES.letter));
+      return b.cells.map((c) => ((SIZES.row / most) * (c.beats / beats)) / ((c.name.length + 0.2) * SIZES.letter));
     }),
   );
   return `${Math.max(SIZES.least, Math.min(SIZES.most, ...fits))}px`;
