@@ -42,6 +42,27 @@ test("a note takes another candidate, is locked through a change of school, and 
   await expect(why(page).getByText(/\d yours/)).toHaveCount(0);
 });
 
+test("keys alone reach a harmony note, go along the line, take another note, and free it", async ({ page }) => {
+  await open(page, "Herring at the Quay");
+  const title = () => why(page).getByRole("heading").first();
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("Enter");
+  await expect(why(page).getByText(/^bar 2, beat 1 · Chord-fit/)).toBeVisible();
+  const first = await title().textContent();
+  await page.keyboard.press("ArrowRight");
+  await expect(title()).not.toHaveText(first!);
+  await page.keyboard.press("ArrowLeft");
+  await expect(title()).toHaveText(first!);
+  await page.keyboard.press("2");
+  await expect(why(page).getByText(/· locked$/)).toBeVisible();
+  await expect(title()).not.toHaveText(first!);
+  await page.keyboard.press("l");
+  await expect(why(page).getByText(/· locked$/)).toHaveCount(0);
+  await page.keyboard.press("Escape");
+  await undoAll(page);
+});
+
 test("a note is stepped and dragged to other candidates", async ({ page }) => {
   await open(page, "Herring at the Quay");
   const mark = page.locator('[data-id="moving.2.0"] .notehead');

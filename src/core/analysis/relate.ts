@@ -1,5 +1,5 @@
 import { barTicks, type Event, type Place } from "../score";
-import { diatonic, intervalName, midi, type Pitch, pitchName } from "../theory";
+import { anInterval, diatonic, midi, type Pitch, pitchName } from "../theory";
 
 /** What a unit of the tune is to an earlier one. */
 export const RELATIONS = [
@@ -195,7 +195,4 @@ export function barsAgain(places: readonly Place[], from: number, to: number): A
 }
 
 /** `shiftWords(3) // => "up a fourth"` */
-export const shiftWords = (shift: number): string => {
-  const name = intervalName(Math.abs(shift) + 1);
-  return `${shift > 0 ? "up" : "down"} ${/^[aeio]/.test(name) && !name.startsWith("uni") ? "an" : "a"} ${name}`;
-};
+export const shiftWords = (shift: number): string => `${shift > 0 ? "up" : "down"} ${anInterval(Math.abs(shift) + 1)}`;

@@ -1,5 +1,5 @@
 import type { Instrument } from "../instruments";
-import { degreeOf, intervalName, midi, type Pitch, pitchName } from "../theory";
+import { anInterval, degreeOf, midi, type Pitch, pitchName } from "../theory";
 import type { Choice } from "./choice";
 import { holds, plainThird } from "./choices";
 import type { HarmonyNote } from "./model";
@@ -71,7 +71,8 @@ function restWords({ slots, at, open, locked, on }: Told): string {
 function titleOf({ interval }: Choice, { side }: Slot): string {
   if (interval === 0) return "While the melody rests";
   if (interval === 1) return "The same note as the melody";
-  return `A ${intervalName(interval)} ${side}`;
+  const name = anInterval(interval);
+  return `${name[0]?.toUpperCase()}${name.slice(1)} ${side}`;
 }
 
 function whyNotThird(slot: Slot, melody: Pitch, on: Instrument): string {

@@ -26,13 +26,18 @@ const parallel = (points: number): readonly Going[] => [
 ];
 
 const inChord = ({ chord }: Scene) => (chord ? `in the chord of ${chord.symbol}` : "in the key");
-const more = (cost: number) => cost.toFixed(1);
+/** How much less another note would suit the line, in words; the exact price stays with the figures. */
+const LESS: readonly [below: number, words: string][] = [
+  [0.5, "hardly less"],
+  [2, "a little less"],
+  [6, "less"],
+];
+const less = (cost: number): string => LESS.find(([below]) => cost < below)?.[1] ?? "much less";
 
 /** Why a school of thirds took something else: the third was not to be had, or would have cost the line more. */
 const instead = ({ third }: Paid): Words => ({
   rule: "fallback",
-  words:
-    third === undefined ? "the third is not to be had here" : `the third would cost the line ${more(third)} more here`,
+  words: third === undefined ? "the third is not to be had here" : `the third would suit the line ${less(third)} here`,
 });
 
 /** A diatonic third throughout. Practice: rules 1 and 2. */
@@ -130,7 +135,7 @@ function fitReason({ interval, fits }: Offer, scene: Scene, { figure, inChord: b
   return {
     rule: "smooth line",
     words: best
-      ? `${best.name}, the nearest note of ${scene.chord.symbol}, would cost the line ${more(best.cost)} more`
+      ? `${best.name}, the nearest note of ${scene.chord.symbol}, would suit the line ${less(best.cost)}`
       : `no note of ${scene.chord.symbol} is to be had here`,
   };
 }

@@ -78,6 +78,12 @@ export const intervalName = (number: number): string =>
   ["ninth", "tenth", "eleventh", "twelfth", "thirteenth", "fourteenth", "fifteenth"][number - 9] ??
   `interval of ${number}`;
 
+/** An interval with its article: `anInterval(8) // => "an octave"`, "a third", "an eleventh". */
+export function anInterval(number: number): string {
+  const name = intervalName(number);
+  return `${/^(octave|eighth|eleventh|interval)/.test(name) ? "an" : "a"} ${name}`;
+}
+
 /** Semitones of the perfect and major intervals, by steps from 0. */
 const WIDEST = [0, 2, 4, 5, 7, 9, 11];
 

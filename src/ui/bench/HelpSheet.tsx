@@ -10,7 +10,7 @@ const SHEET: [string, [string[], string][]][] = [
     "Hear",
     [
       [["Space"], "play, stop"],
-      [["←", "→"], "bar before, bar after"],
+      [["←", "→"], "bar before, bar after; from note to note once one is chosen"],
       [["Shift", "→"], "make the loop longer"],
       [["Shift", "←"], "make it shorter"],
       [["Esc"], "clear the choice and the loop"],
@@ -22,7 +22,7 @@ const SHEET: [string, [string[], string][]][] = [
   [
     "Decide",
     [
-      [["Enter"], "look at the chord of this bar"],
+      [["Enter"], "look at the chord of this bar, or its harmony note"],
       [["1", "2", "3", "4"], "take and hear this chord, or another"],
       [["0"], "take it without what was added"],
       [["W"], "write another chord"],

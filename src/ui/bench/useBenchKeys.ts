@@ -65,16 +65,18 @@ function playing(now: Now): Keys {
 
 function looking(now: Now, lens: string): Keys {
   const last = () => now().derived.analysis.places.length - 1;
-  const inTune = () => lens === "Tune" && now().selection?.kind === "event";
+  /** What the arrows walk along, note by note. */
+  const WALKED: Record<string, string | undefined> = { Tune: "event", Harmony: "note" };
+  const onNotes = () => WALKED[lens] !== undefined && now().selection?.kind === WALKED[lens];
   return {
     ArrowRight: () => {
       const { loop, bar, walk, pick } = now();
-      if (inTune()) walk(1);
+      if (onNotes()) walk(1);
       else pick(Math.min(last(), (loop?.to ?? bar) + 1), false);
     },
     ArrowLeft: () => {
       const { loop, bar, walk, pick } = now();
-      if (inTune()) walk(-1);
+      if (onNotes()) walk(-1);
       else pick(Math.max(0, (loop?.from ?? bar) - 1), false);
     },
     "Shift+ArrowRight": () => {
@@ -87,7 +89,8 @@ function looking(now: Now, lens: string): Keys {
       setLoop({ from, to: Math.max(from, (loop?.to ?? bar) - 1) });
     },
     Enter: () => {
-      const { bar, select, derived } = now();
+      const { bar, select, derived, takeUp } = now();
+      if (lens === "Harmony") return takeUp(bar);
       if (lens === "Tune") return select({ kind: "event", bar, event: 0 });
       const index = derived.plan.chords.findIndex((c) => c.bar === bar);
       if (index >= 0) select({ kind: "chord", index });

@@ -2,11 +2,11 @@
 import { Flex, Text } from "@chakra-ui/react";
 import type { HarmonyNote } from "../../../core/harmony";
 import { beatAt, beatsWords, type Place, barLabel } from "../../../core/score";
-import { intervalName, type Pitch, pitchName } from "../../../core/theory";
+import { anInterval, type Pitch, pitchName } from "../../../core/theory";
 import { KeyButton } from "../../controls/buttons";
 import { signed, signedText } from "../../signs";
 import { chosenNote, useBench } from "../state";
-import { Block, ChoiceBar, Key, PanelHead, Tile } from "./parts";
+import { Block, ChoiceBar, Key, nearness, PanelHead, Tile } from "./parts";
 
 const named = (pitch: Pitch | null) => (pitch ? signed(pitchName(pitch)) : "rest");
 /** Runners-up shown, and those that have a key. */
@@ -15,11 +15,8 @@ const KEYED = 3;
 
 function titleOf({ pitch, interval }: HarmonyNote, side: string): string {
   if (!pitch) return "A rest";
-  return interval && interval > 1 ? `${named(pitch)}, a ${intervalName(interval)} ${side}` : named(pitch);
+  return interval && interval > 1 ? `${named(pitch)}, ${anInterval(interval)} ${side}` : named(pitch);
 }
-
-/** A price as it stands beside a choice: what the whole line would cost more, or less than what is locked now. */
-const priced = (cost: number) => `${cost < -0.05 ? "−" : "+"}${Math.abs(cost).toFixed(1)}`;
 
 /** Why the line takes this note, what else it could take, and the lock. */
 export function NotePanel({ note }: { note: HarmonyNote }) {
@@ -40,7 +37,7 @@ export function NotePanel({ note }: { note: HarmonyNote }) {
         {note.pitch && <Tile name={note.rule} what="the rule" />}
       </Flex>
       {(note.alternatives.length > 0 || note.locked) && (
-        <Block title="Other notes, with what the whole line would cost more">
+        <Block title="Other notes, the nearest first">
           <ChoiceBar
             name={named(note.pitch)}
             worth={1}
@@ -54,7 +51,8 @@ export function NotePanel({ note }: { note: HarmonyNote }) {
               key={named(a.pitch)}
               name={`${named(a.pitch)}${a.interval ? ` · ${a.interval}` : ""}`}
               worth={Math.exp(-Math.max(0, a.cost) / 3)}
-              note={priced(a.cost)}
+              note={nearness(a.cost)}
+              price={a.cost}
               keyName={i < KEYED ? String(i + 2) : undefined}
               onTake={() => take(a.pitch)}
             />

@@ -110,7 +110,7 @@ export function ChoiceBar({
       onClick={onTake}
       _hover={{ bg: "linen" }}
       aria-pressed={chosen}
-      title={price === undefined ? undefined : `${price.toFixed(2)} points more for the whole tune`}
+      title={price === undefined ? undefined : `${price.toFixed(2)} points more in all`}
     >
       <Text w="56px" fontWeight="700" fontSize="16px">
         {name}

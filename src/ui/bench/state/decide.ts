@@ -153,8 +153,20 @@ export function decideSlice(set: Put, get: Get): DecideSlice {
       const step = steps > 0 ? "Note moved up" : "Note moved down";
       set({ refused: get().edit(step, (tune) => moveStep(tune, spot, steps)) });
     },
+    takeUp: (bar) => {
+      const line = get().derived.lines[0];
+      const index = line?.notes.findIndex((n) => n.bar === bar && n.costs.length > 0) ?? -1;
+      if (line && index >= 0) get().select({ kind: "note", line: line.id, index });
+    },
     walk: (way) => {
-      const { selection, select } = get();
+      const { selection, select, derived } = get();
+      if (selection?.kind === "note") {
+        const notes = derived.lines.find((l) => l.id === selection.line)?.notes ?? [];
+        // Rests of the melody's own are nobody's to choose.
+        const open = notes.flatMap((n, index) => (n.costs.length > 0 ? [index] : []));
+        const next = open[open.indexOf(selection.index) + way];
+        return next === undefined ? undefined : select({ ...selection, index: next });
+      }
       if (selection?.kind !== "event") return;
       const all = places().flatMap((p) => p.bar.events.map((_, event) => ({ bar: p.index, event })));
       const here = all.findIndex((s) => s.bar === selection.bar && s.event === selection.event);

@@ -148,6 +148,8 @@ export type DecideSlice = {
   dragNote: (spot: Spot, steps: number) => void;
   /** Goes to the note before or after the chosen one. */
   walk: (way: 1 | -1) => void;
+  /** Takes up the first note of the first harmony line in a bar. */
+  takeUp: (bar: number) => void;
 };
 
 export type BenchState = WorkSlice & ViewSlice & SoundSlice & CompareSlice & DecideSlice;
