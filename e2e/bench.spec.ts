@@ -142,6 +142,19 @@ test("Space plays from anywhere but a text field; a control used with the pointe
   await undoAll(page);
 });
 
+test("a bench is found as it was left: tempo, silent voices, lens", async ({ page }) => {
+  await open(page, "Four Gulls", "Harmony");
+  for (let i = 0; i < 4; i++) await page.keyboard.press("+");
+  await page.keyboard.press("c");
+  await page.goto("/");
+  await page.getByRole("link", { name: "Four Gulls" }).click();
+  await ready(page);
+  await expect(page.getByRole("slider")).toHaveAttribute("aria-valuenow", "90");
+  await expect(page.getByRole("button", { name: "Chords" }).last()).toHaveAttribute("aria-pressed", "false");
+  const lenses = page.getByRole("navigation", { name: "Lenses" });
+  await expect(lenses.getByRole("button", { name: "Harmony" })).toHaveAttribute("aria-current", /./);
+});
+
 test("three parts are shown, printed and taken away once the rights are recorded", async ({ page, request }) => {
   await open(page, "The Lamp on the Slip", "Parts");
   const panel = page.getByRole("complementary", { name: "Why" });

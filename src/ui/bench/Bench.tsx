@@ -13,6 +13,7 @@ import { BenchProvider, useBench } from "./state";
 import { TopLine } from "./TopLine";
 import { Transport } from "./Transport";
 import { useBenchKeys } from "./useBenchKeys";
+import { useRemembered } from "./useRemembered";
 import { useWarmUp } from "./useWarmUp";
 import { weaveWords } from "./weaveWords";
 
@@ -38,6 +39,7 @@ export function Bench({ loaded, derived, drawings, width }: Props) {
 function Page({ drawings, width }: Pick<Props, "drawings" | "width">) {
   useBenchKeys();
   useWarmUp();
+  useRemembered();
   // The page stands before it can be worked with; it says when, and which saved state it shows.
   const head = useBench((s) => s.head);
   const busy = useBench((s) => s.busy);

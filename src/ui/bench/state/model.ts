@@ -100,6 +100,7 @@ export type SoundSlice = {
   setPercent: (percent: number) => void;
   setCounting: (on: boolean) => void;
   mute: (part: string) => void;
+  setMuted: (parts: Iterable<string>) => void;
   /** Lets go of the device when the bench is left. */
   close: () => void;
 };

@@ -77,6 +77,10 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
     mute: (part) => {
       const next = new Set(get().muted);
       if (!next.delete(part)) next.add(part);
+      get().setMuted(next);
+    },
+    setMuted: (parts) => {
+      const next = new Set(parts);
       set({ muted: next });
       player?.setMuted(next);
     },
