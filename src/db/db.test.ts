@@ -218,6 +218,18 @@ describe("the collection on a real file", () => {
     const pitches = collection(db, { sort: "pitches" }).map((t) => t.pitches);
     expect(pitches).toEqual([...pitches].sort((a, b) => a - b));
   });
+  it("sorts titles as a teacher looks for them: The, An, A and apostrophes aside", () => {
+    const titles = ["The Zither", "An Oar", "'Tween Tides", "A Barrel", "Theodora’s Net", "Cask"];
+    takeIn(db, titles.map((t, i) => `X:${i + 1}\nT:${t}\nM:4/4\nL:1/8\nK:D\nd${i + 1}e|f8|\n`).join("\n"), true);
+    expect(collection(db, { sort: "title" }).map((t) => t.title)).toEqual([
+      "A Barrel",
+      "Cask",
+      "An Oar",
+      "Theodora’s Net",
+      "'Tween Tides",
+      "The Zither",
+    ]);
+  });
   it("finds the same music again in any key, says which, and takes it all the same when asked", () => {
     takeIn(db, BOOK);
     const moved = "X:1\nT:Another Name\nM:2/4\nL:1/8\nK:A\n|:Ac e>c|BA F>E|Ac BG|A1z3:|\n";

@@ -26,8 +26,15 @@ export type Facts = Pick<
 /** Columns the list can be sorted by. */
 export const SORTS = ["title", "dance", "key", "metre", "range", "pitches", "bars", "changed"] as const;
 export type Sort = (typeof SORTS)[number];
+/** Where a title is looked for: without The, An or A before it, and without apostrophes. */
+const bare = sql`replace(replace(${tunes.title}, char(39), ''), char(8217), '')`;
+const sorted = sql`CASE
+  WHEN ${tunes.title} LIKE 'the %' THEN substr(${bare}, 5)
+  WHEN ${tunes.title} LIKE 'an %' THEN substr(${bare}, 4)
+  WHEN ${tunes.title} LIKE 'a %' THEN substr(${bare}, 3)
+  ELSE ${bare} END COLLATE NOCASE`;
 const COLUMNS: Record<Sort, SQL> = {
-  title: sql`${tunes.title} COLLATE NOCASE`,
+  title: sorted,
   dance: sql`${tunes.dance}`,
   key: sql`${tunes.key}`,
   metre: sql`${tunes.metre}`,
