@@ -75,6 +75,9 @@ export function choiceOf(pitch: Pitch, slot: Slot, on: Instrument): Choice {
 const isAsked = ({ school, weighty, chord }: Slot): boolean =>
   school.pace === "melody" && !school.plain && !weighty && chord !== null;
 
+/** Intervals at which a line passes beside the melody; farther off, and on its own note, it does not. */
+const CLOSE = [3, 4, 5, 6];
+
 /**
  * Light notes outside the chord once more, as what they could be: passing up or down, a neighbour from below or above.
  * Only where the notes beside them leave room for it.
@@ -84,7 +87,7 @@ export function figured(open: readonly (readonly Choice[])[]): Choice[][] {
   const has = (i: number, place: number) => places[i]?.has(place) === true;
   return open.map((own, i) =>
     own.flatMap((choice) => {
-      if (choice.figure !== "loose") return [choice];
+      if (choice.figure !== "loose" || !CLOSE.includes(choice.interval)) return [choice];
       const ways = ([1, -1] as const).filter((way) => has(i - 1, choice.place - way));
       const passing = ways.filter((way) => has(i + 1, choice.place + way));
       const neighbour = ways.filter((way) => has(i + 1, choice.place - way));
