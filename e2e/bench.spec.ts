@@ -142,6 +142,30 @@ test("Space plays from anywhere but a text field; a control used with the pointe
   await undoAll(page);
 });
 
+test("a tempo is typed, and tapped", async ({ page }) => {
+  await open(page, "Four Gulls");
+  const field = page.getByRole("textbox", { name: "Tempo, quarters a minute" });
+  const usual = Number(await field.inputValue());
+  await field.fill(String(usual + 7));
+  await page.keyboard.press("Enter");
+  await expect(field).toHaveValue(String(usual + 7));
+  // The keys are the page's again.
+  await page.keyboard.press(" ");
+  await expect(page.getByRole("button", { name: "Stop" })).toBeVisible();
+  await page.keyboard.press(" ");
+  await field.fill("31");
+  await page.keyboard.press("Escape");
+  await expect(field).toHaveValue(String(usual + 7));
+  await field.fill("9999");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("slider")).toHaveAttribute("aria-valuenow", "150");
+  const tap = page.getByRole("button", { name: "tap", exact: true });
+  await tap.click();
+  await page.waitForTimeout(700);
+  await tap.click();
+  await expect.poll(async () => Number(await field.inputValue())).toBeLessThan(usual * 2);
+});
+
 test("a bench is found as it was left: tempo, silent voices, lens", async ({ page }) => {
   await open(page, "Four Gulls", "Harmony");
   for (let i = 0; i < 4; i++) await page.keyboard.press("+");

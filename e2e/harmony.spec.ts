@@ -104,11 +104,15 @@ test("the ear trainer asks, says why, and keeps the result with the tune", async
   await open(page, "Herring at the Quay");
   await why(page).getByRole("button", { name: "third or fourth?" }).click();
   await expect(why(page).getByText(/One of the two notes under it fits\./)).toBeVisible();
+  // The answer is not on the staff, and keys do what buttons do.
+  await expect(page.locator('[data-id^="moving."]')).toHaveCount(0);
   await why(page).getByRole("button", { name: "hear the third" }).click();
-  await why(page).getByRole("button", { name: "hear the fourth" }).click();
-  await why(page).getByRole("button", { name: "the fourth fits" }).click();
+  await page.keyboard.press("2");
+  await page.keyboard.press("4");
   await expect(why(page).getByRole("status")).toContainText("is in the chord of");
   await expect(why(page).getByText(/of 1 right on this tune/)).toBeVisible();
+  await page.keyboard.press("Enter");
+  await expect(why(page).getByRole("status")).toHaveCount(0);
   await page.reload();
   await ready(page);
   await why(page).getByRole("button", { name: "third or fourth?" }).click();

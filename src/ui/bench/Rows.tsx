@@ -59,12 +59,18 @@ function useDrawnAhead(width: number, lens: Lens, shown: string): Set<number> {
 export function Rows({ drawings, usual }: { drawings: Record<string, Drawing>; usual: number }) {
   const { box, width } = useRowWidth(usual);
   const { lens } = useLens();
+  // While the ear is asked, its answer is not on the staff.
+  const asked = useBench((s) => s.trying) && lens === "Harmony";
+  const staves: Lens = asked ? "Tune" : lens;
   const bench = useBenchStore();
   const derived = useBench((s) => s.derived);
   const shown = useBench((s) => s.shown);
   // Drawn from what is derived, not from the work that is ahead of it.
-  const sheet = useMemo(() => benchSheet(bench.getState().work, derived, lens, shown), [bench, derived, lens, shown]);
-  const inView = useDrawnAhead(width, lens, shown);
+  const sheet = useMemo(
+    () => benchSheet(bench.getState().work, derived, staves, shown),
+    [bench, derived, staves, shown],
+  );
+  const inView = useDrawnAhead(width, staves, shown);
   const rows = useMemo(() => rowsOf(derived.analysis.form.phrases, width), [derived.analysis, width]);
   return (
     <Box ref={box} pb="6">

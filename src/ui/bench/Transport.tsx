@@ -1,8 +1,8 @@
 "use client";
-import { Box, Button, Flex, IconButton, Slider, Text } from "@chakra-ui/react";
+import { Box, Button, Flex, IconButton, Input, Slider, Text } from "@chakra-ui/react";
 import { Play, Stop } from "../icons";
-import { useMemo } from "react";
-import { beatTicks, tempoOf, barLabelAt } from "../../core/score";
+import { useMemo, useRef, useState } from "react";
+import { barLabelAt, beatTicks, QUARTER, tempoOf } from "../../core/score";
 import { RoleBadge, VOICES } from "../roles";
 import { useBench } from "./state";
 import { type Heard, voicesOf } from "./voices";
@@ -76,21 +76,100 @@ function CountIn() {
   );
 }
 
+/** Felt beats by their ticks, as musicians name them. */
+const BEATS: Readonly<Record<number, string>> = {
+  [QUARTER / 2]: "eighths",
+  [QUARTER]: "quarters",
+  [1.5 * QUARTER]: "dotted quarters",
+  [2 * QUARTER]: "half notes",
+  [3 * QUARTER]: "dotted half notes",
+};
+
+type Given = { onGive: (beats: number) => void };
+
+/** The tempo as a number that can be typed over. */
+function TempoField({ beats, name, onGive }: Given & { beats: number; name: string }) {
+  const [text, setText] = useState(String(beats));
+  const dropped = useRef(false);
+  const give = () => {
+    const wanted = dropped.current ? beats : Number(text);
+    dropped.current = false;
+    if (Number.isFinite(wanted) && wanted > 0 && wanted !== beats) onGive(wanted);
+    setText(String(beats));
+  };
+  return (
+    <Input
+      aria-label={name}
+      inputMode="numeric"
+      size="sm"
+      w="56px"
+      h="40px"
+      px="6px"
+      textAlign="right"
+      fontSize="20px"
+      fontWeight="700"
+      color="onBar"
+      borderColor="transparent"
+      _hover={{ borderColor: "onBarQuiet" }}
+      value={text}
+      onChange={(e) => setText(e.target.value.replace(/\D/g, "").slice(0, 3))}
+      onBlur={give}
+      onKeyDown={(e) => {
+        dropped.current = e.key === "Escape";
+        if (e.key === "Enter" || e.key === "Escape") e.currentTarget.blur();
+      }}
+    />
+  );
+}
+
+/** Longest pause between two taps of one tempo, and how many are looked at. */
+const PAUSE = 2000;
+const TAPS = 5;
+
+/** Taps set the tempo: the mean of the last few. */
+function Tap({ onGive }: Given) {
+  const taps = useRef<number[]>([]);
+  const tap = () => {
+    const now = performance.now();
+    const recent = taps.current.filter((t, i, all) => now - (all.at(-1) ?? t) < PAUSE);
+    taps.current = [...recent, now].slice(-TAPS);
+    const [first] = taps.current;
+    if (taps.current.length > 1) onGive(((taps.current.length - 1) * 60_000) / (now - (first as number)));
+  };
+  return (
+    <Button
+      variant="plain"
+      h="40px"
+      minW="44px"
+      px="6px"
+      color="onBarQuiet"
+      title="Tap the beat here to set the tempo"
+      display={{ base: "none", md: "inline-flex" }}
+      onClick={tap}
+    >
+      tap
+    </Button>
+  );
+}
+
 function Speed() {
   const tune = useBench((s) => s.work.tune);
   const percent = useBench((s) => s.percent);
   const setPercent = useBench((s) => s.setPercent);
   const tempo = tempoOf(tune);
   const beats = Math.round((tempo.bpm * tempo.beat * percent) / 100 / beatTicks(tune.metre));
+  const beat = beatTicks(tune.metre);
+  // To a tenth of a percent, so that the beats asked for are the beats that come.
+  const setBeats = (wanted: number) => setPercent(Math.round((wanted * beat * 1000) / (tempo.bpm * tempo.beat)) / 10);
   return (
     <>
-      <Flex align="baseline" gap="6px" w={{ base: "auto", md: "104px" }} justify="flex-end" whiteSpace="nowrap">
-        <Text fontSize="20px" fontWeight="700">
-          {beats}
-        </Text>
-        <Text fontSize="13px" color="onBarQuiet">
-          {percent} %
-        </Text>
+      <Flex align="center" gap="6px" justify="flex-end" whiteSpace="nowrap">
+        <TempoField key={beats} beats={beats} name={`Tempo, ${BEATS[beat] ?? "beats"} a minute`} onGive={setBeats} />
+        <Box fontSize="12px" lineHeight="15px" color="onBarQuiet" w="96px" display={{ base: "none", sm: "block" }}>
+          <Text>{BEATS[beat] ?? "beats"}</Text>
+          <Text>{Math.round(percent)} %</Text>
+        </Box>
+        <Tap onGive={setBeats} />
       </Flex>
       <Slider.Root
         display={{ base: "none", md: "block" }}

@@ -89,7 +89,8 @@ function looking(now: Now, lens: string): Keys {
       setLoop({ from, to: Math.max(from, (loop?.to ?? bar) - 1) });
     },
     Enter: () => {
-      const { bar, select, derived, takeUp } = now();
+      const { bar, select, derived, takeUp, trying } = now();
+      if (trying) return;
       if (lens === "Harmony") return takeUp(bar);
       if (lens === "Tune") return select({ kind: "event", bar, event: 0 });
       const index = derived.plan.chords.findIndex((c) => c.bar === bar);

@@ -11,7 +11,8 @@ import { answered, wordsOf } from "../../answered";
 import { LineButton, LinkButton, SolidButton } from "../../controls/buttons";
 import { signed } from "../../signs";
 import { useBench, useBenchStore } from "../state";
-import { Block, PanelHead } from "./parts";
+import { type Keys, useKeys } from "../useKeys";
+import { Block, Key, PanelHead } from "./parts";
 
 const CHOICES = ["third", "fourth"] as const;
 type Choice = (typeof CHOICES)[number];
@@ -65,6 +66,21 @@ export function ThirdOrFourthPanel() {
     setChosen(which);
     void keep({ bar: asked.bar, at: asked.at, right: which === asked.fits });
   };
+  const next = () => {
+    setOrder(order + 1);
+    setChosen(null);
+  };
+  useKeys((name) => {
+    if (!question) return undefined;
+    const keys: Keys = {
+      "1": () => sound(question, "third"),
+      "2": () => sound(question, "fourth"),
+      "3": () => choose(question, "third"),
+      "4": () => choose(question, "fourth"),
+      ...(chosen ? { Enter: next } : {}),
+    };
+    return Object.hasOwn(keys, name) ? keys[name] : undefined;
+  });
   return (
     <>
       <PanelHead
@@ -79,29 +95,25 @@ export function ThirdOrFourthPanel() {
             {signed(pitchName(question.melody).slice(0, -1))}. One of the two notes{" "}
             {side === "below" ? "under" : "over"} it fits.
           </Text>
-          {CHOICES.map((which) => (
+          {CHOICES.map((which, i) => (
             <Flex key={which} gap="8px" align="center" borderTop="1px solid" borderColor="cord" py="8px">
-              <LineButton onClick={() => sound(question, which)}>hear the {which}</LineButton>
+              <LineButton onClick={() => sound(question, which)}>
+                <Key>{String(i + 1)}</Key> hear the {which}
+              </LineButton>
               <LineButton
                 ml="auto"
                 disabled={chosen !== null && chosen !== which}
                 aria-pressed={chosen === which}
                 onClick={() => choose(question, which)}
               >
-                the {which} fits
+                <Key>{String(i + 3)}</Key> the {which} fits
               </LineButton>
             </Flex>
           ))}
           {chosen && (
             <Block title={chosen === question.fits ? "Yes" : `The ${question.fits} fits`}>
               <Text role="status">{question.why}</Text>
-              <SolidButton
-                mt="8px"
-                onClick={() => {
-                  setOrder(order + 1);
-                  setChosen(null);
-                }}
-              >
+              <SolidButton mt="8px" onClick={next}>
                 next place
               </SolidButton>
             </Block>
