@@ -131,7 +131,8 @@ function Tap({ onGive }: Given) {
   const taps = useRef<number[]>([]);
   const tap = () => {
     const now = performance.now();
-    const recent = taps.current.filter((t, i, all) => now - (all.at(-1) ?? t) < PAUSE);
+    const last = taps.current.at(-1);
+    const recent = last !== undefined && now - last < PAUSE ? taps.current : [];
     taps.current = [...recent, now].slice(-TAPS);
     const [first] = taps.current;
     if (taps.current.length > 1) onGive(((taps.current.length - 1) * 60_000) / (now - (first as number)));
