@@ -129,7 +129,7 @@ describe("the command line", () => {
       return [code, found && [found.bar, found.ending, found.beat, found.duration, found.symbol], err.slice(0, 200)];
     };
     expect(await chord("3:1+4=Em")).toEqual([0, [3, undefined, 1, 4, "Em"], ""]);
-    expect(await chord("3/2:3+2=Em")).toEqual([0, [4, 2, 3, 2, "Em"], ""]);
+    expect(await chord("3/2:3+2=Em")).toEqual([0, [3, 2, 3, 2, "Em"], ""]);
     expect(await chord("9:1=Em")).toEqual([
       1,
       undefined,

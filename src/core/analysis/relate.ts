@@ -131,10 +131,9 @@ function shiftOf(own: Heard, model: Heard): number | undefined {
 const NEW: Related = { relation: "new", model: undefined, parts: undefined, shift: undefined };
 
 /**
- * Compares each unit with those before it, the nearest likeness first: same, note for note; same start, new ending (half
- * of it or more alike); echo; same notes in another rhythm; same start for a bar or more; same rhythm with other notes
- * (unless the rhythm is plain running notes).
- * `leadIn` is the pickup in ticks.
+ * Compares each unit with those before it, the nearest likeness first: same, note for note; same start, new ending
+ * (half of it or more alike); echo; same notes in another rhythm; same start for a bar or more; same rhythm with other
+ * notes (unless the rhythm is plain running notes). `leadIn` is the pickup in ticks.
  */
 export function relateUnits(places: readonly Place[], units: readonly Unit[], leadIn = 0): Related[] {
   const all = units.map((u) => heard(places, u, leadIn));

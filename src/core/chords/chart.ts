@@ -24,7 +24,10 @@ export type ChartBar = {
   /** Syllables of the first verse under it. */
   words: string;
 };
-/** One phrase of the chart, by its strain's letter where it is the first of it; of a bare lead-in only the words are kept, in brackets before the bar it leads to. */
+/**
+ * One phrase of the chart, by its strain's letter where it is the first of it; of a bare lead-in only the words are
+ * kept, in brackets before the bar it leads to.
+ */
 export type ChartRow = { name: string; first: boolean; bars: ChartBar[] };
 
 /** How the line after a bar is drawn, where it is not a single one. */

@@ -151,8 +151,8 @@ function spans(
         ...beats(place.at + (first < place.ticks ? first : 0), beat),
       ];
     },
-    // Where the melody holds or rests up to the bar line, or to a lead-in that starts on a beat: it waits for a beat, of
-    // a compound one for its first third; then two small notes or more lead on.
+    // Where the melody holds or rests up to the bar line, or to a lead-in that starts on a beat: it waits for a beat,
+    // of a compound one for its first third; then two small notes or more lead on.
     held: () => {
       const unit = isCompound(place.metre) ? beat / 3 : beat / 2;
       const isLeadIn = (m: Melody) => closing && m.at > place.at && (m.at - place.at + place.offset) % beat === 0;
