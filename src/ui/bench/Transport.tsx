@@ -166,7 +166,7 @@ function Speed() {
     <>
       <Flex align="center" gap="6px" justify="flex-end" whiteSpace="nowrap">
         <TempoField key={beats} beats={beats} name={`Tempo, ${BEATS[beat] ?? "beats"} a minute`} onGive={setBeats} />
-        <Box fontSize="12px" lineHeight="15px" color="onBarQuiet" w="96px" display={{ base: "none", sm: "block" }}>
+        <Box fontSize="12px" lineHeight="15px" color="onBarQuiet" minW="52px" display={{ base: "none", sm: "block" }}>
           <Text>{BEATS[beat] ?? "beats"}</Text>
           <Text>{Math.round(percent)} %</Text>
         </Box>

@@ -104,9 +104,10 @@ export function ThirdOrFourthPanel() {
                 ml="auto"
                 disabled={chosen !== null && chosen !== which}
                 aria-pressed={chosen === which}
+                aria-label={`the ${which} fits`}
                 onClick={() => choose(question, which)}
               >
-                <Key>{String(i + 3)}</Key> the {which} fits
+                <Key>{String(i + 3)}</Key> it fits
               </LineButton>
             </Flex>
           ))}
