@@ -116,6 +116,29 @@ describe("the bench's store", () => {
     expect(now().writeChord("H#7")).toBe(false);
     expect(now().chordRefused).not.toBe("");
   });
+  it("takes up the harmony note of a bar, and goes from note to note", () => {
+    now().takeUp(2);
+    const first = now().selection;
+    expect([first?.kind, now().bar]).toEqual(["note", 2]);
+    now().walk(1);
+    const second = now().selection;
+    expect(second).not.toEqual(first);
+    now().walk(-1);
+    expect(now().selection).toEqual(first);
+    now().takeUp(99);
+    expect(now().selection).toEqual(first);
+    for (let i = 0; i < 60; i++) now().walk(1);
+    const last = now().selection;
+    now().walk(1);
+    expect(now().selection).toEqual(last);
+  });
+  it("is busy until what is shown has caught up, and its comparison with it", async () => {
+    now().setRival("Dance band");
+    now().change("School", (w) => ({ ...w, lines: w.lines.map((l) => ({ ...l, school: "Octave" })) }));
+    expect(now().busy).toBe(true);
+    await settled();
+    expect([now().busy, now().derived.lines[0]!.school]).toEqual([false, "Octave"]);
+  });
   it("long notes are silent until they are asked for", () => {
     expect([...now().muted]).toEqual(["first"]);
     now().mute("first");
