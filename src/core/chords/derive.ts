@@ -181,7 +181,7 @@ function planned(planner: Planner, from: number, to: number): PlannedChord {
     standing: standingOf(planner, from, to),
     rival: rival && rivalOf(planner, from, to, rival),
     by: lock?.by ?? (lock && "teacher"),
-    unlike: unlikeOf(planner, from),
+    unlike: unlikeOf(planner, from, to),
   });
   return { ...facts, reason };
 }

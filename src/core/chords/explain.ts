@@ -30,13 +30,15 @@ export type Rival = {
   tipped: string | undefined;
 };
 
+/** Another bar with the same melody that took another chord; the chord that follows here, where it is another. */
+export type Unlike = { bar: string; symbol: string; next: string | undefined };
+
 type Scene = {
   key: Key;
   standing: Standing;
   rival: Rival | undefined;
   by: "teacher" | "file" | undefined;
-  /** Another bar with the same melody that took another chord, by its number. */
-  unlike: { bar: string; symbol: string } | undefined;
+  unlike: Unlike | undefined;
 };
 
 type Planned = Omit<PlannedChord, "reason">;
@@ -53,12 +55,15 @@ export function reasonFor(planned: Planned, { key, standing, rival, by, unlike }
     placed(planned, key, standing),
     melodyWords(planned),
     planned.added ? ADDED[planned.added.what](planned) : "",
-    unlike ? `Bar ${unlike.bar} has the same notes over ${unlike.symbol}; here another chord follows.` : "",
+    unlike ? unlikeWords(unlike) : "",
     rival ? rivalWords(planned.symbol, rival) : "",
   ]
     .filter(Boolean)
     .join(" ");
 }
+
+const unlikeWords = ({ bar, symbol, next }: Unlike): string =>
+  `Bar ${bar} has the same notes over ${symbol}${next ? `; here ${next} follows` : ""}.`;
 
 const list = (words: readonly string[]) =>
   words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words[words.length - 1]}`;

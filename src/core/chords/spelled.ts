@@ -9,10 +9,7 @@ import { TASTE } from "./taste";
 const topOf = ({ timed }: Heard) => timed.event.pitches[timed.event.pitches.length - 1] as Pitch;
 
 /** A note that is heard as harmony: on a beat, half a beat long or more, or going nowhere by step. */
-export const isReal = (note: Heard, { place }: Segment): boolean =>
-  (note.outside !== "passing" && note.outside !== "neighbour") ||
-  note.beats >= 0.5 ||
-  strength(place, note.timed.at) > 0;
+export const isReal = (note: Heard, segment: Segment): boolean => note.beats >= 0.5 || isStruck(note, segment);
 
 /** Names of a strain's melody notes, those left out that only pass by or neighbour off the beat. */
 export const namesOf = (cut: readonly Segment[], strain: number): Set<string> =>

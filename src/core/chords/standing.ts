@@ -1,10 +1,10 @@
 import { music, type Phrase } from "../analysis";
-import { barLabel, beatAt } from "../score";
+import { barLabel, beatAt, beatTicks } from "../score";
 import { costsAt, type Solution } from "../search";
 import { className, type Key, type Pitch } from "../theory";
 import { UNLIKE } from "./alike";
 import type { Candidate } from "./candidate";
-import { AGAINST, type Rival, type Standing } from "./explain";
+import { AGAINST, type Rival, type Standing, type Unlike } from "./explain";
 import type { ChordLock, PlannedChord } from "./model";
 import type { ChordProblem } from "./problem";
 import type { Heard, Segment } from "./segments";
@@ -30,7 +30,6 @@ export function standingOf({ cut, solution: { path }, phrases, keys }: Planner, 
   const part = keys.length > 1 ? ` of the ${label}${label.length <= 2 ? " part" : ""}` : "";
   const before = cut[from - 1];
   const after = cut[to + 1];
-  const rest = last.notes.at(-1);
   return {
     opening: from === 0,
     closing: to === cut.length - 1,
@@ -38,14 +37,23 @@ export function standingOf({ cut, solution: { path }, phrases, keys }: Planner, 
     lineStarts: before !== undefined && phrase !== undefined && before.place.index < phrase.from,
     lineEnds: after === undefined || (phrase !== undefined && after.place.index > phrase.to),
     strainEnds: after === undefined || after.place.strain !== last.place.strain,
-    rests:
-      rest === undefined ||
-      cut.slice(from, to + 1).some((s) => s.notes.some((n) => n.beats >= 1 && isIn(path[from] as Candidate, n))) ||
-      (last.notes.length === 1 && isIn(path[from] as Candidate, rest)),
+    rests: comesToRest(cut.slice(from, to + 1), path[from] as Candidate),
     before: path[from - 1]?.chord.symbol,
     next: path[to + 1]?.chord.symbol,
   };
 }
+/** Whether the melody comes to rest in a chord: its last long note belongs to it, and at most a lead-in follows. */
+function comesToRest(stretch: readonly Segment[], chord: Candidate): boolean {
+  const notes = [...new Map(stretch.flatMap((s) => s.notes.map((n) => [n.timed, n] as const))).values()];
+  const beats = ({ timed: { event, place } }: Heard) => event.ticks / beatTicks(place.metre);
+  const last = notes.findLastIndex((n) => beats(n) >= 1);
+  const long = notes[last];
+  if (!long) return notes.length === 0 || (notes.length === 1 && isIn(chord, notes[0] as Heard));
+  const after = notes.slice(last + 1).reduce((sum, n) => sum + beats(n), 0);
+  return isIn(chord, long) && after <= LEAD_IN;
+}
+/** Most beats of a lead-in. */
+const LEAD_IN = 1;
 const isIn = ({ chord: own }: Candidate, note: Heard) => own.classes.includes(note.pitchClass);
 
 /** What the nearest other chord takes and leaves of the melody, and the named cost that tells most against it. */
@@ -94,8 +102,8 @@ function beatsIn(cut: readonly Segment[], steps: readonly number[]): string {
   return from === to ? `On beat ${from}` : `On beats ${from} to ${to}`;
 }
 
-/** Another bar of the same music, with the same before and after it, that took another chord here. */
-export function unlikeOf({ cut, problem, solution: { path } }: Planner, from: number) {
+/** Another bar of the same music that took another chord here, and what sets the two apart. */
+export function unlikeOf({ cut, problem, solution: { path } }: Planner, from: number, to: number): Unlike | undefined {
   const paid = costsAt(problem, path, from).find((c) => c.name === UNLIKE);
   if (!paid) return undefined;
   const here = cut[from] as Segment;
@@ -108,5 +116,11 @@ export function unlikeOf({ cut, problem, solution: { path } }: Planner, from: nu
       music(s.place) === sound,
   );
   const bar = cut[other];
-  return bar && { bar: barLabel(bar.place), symbol: path[other]?.chord.symbol as string };
+  if (!bar) return undefined;
+  const [next, otherNext] = [path[to + 1]?.chord.symbol, path[other + to - from + 1]?.chord.symbol];
+  return {
+    bar: barLabel(bar.place),
+    symbol: path[other]?.chord.symbol as string,
+    next: next === otherNext ? undefined : next,
+  };
 }
