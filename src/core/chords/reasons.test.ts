@@ -33,6 +33,16 @@ describe("the end of a tune", () => {
   });
 });
 
+it("a first ending closes its line, and leads to no second one", () => {
+  const music = "|:dfd def|ece cde|dfd BAB|1 ^GAB E2E:|2 c2B A3|]";
+  const chords = told(tuneOf(music, { key: "Amin", metre: "6/8" }));
+  const first = chords.find((c) => c.bar === 3)!;
+  expect(first.symbol[0]).toBe("E");
+  expect(first.reason).toMatch(/^(Half close at the end|At the end) of the first line/);
+  expect(first.reason).not.toContain("falls to");
+  expect(chords.at(-1)!.reason).not.toContain("Still");
+});
+
 describe("sentences by hand", () => {
   const planned = {
     bar: 0,

@@ -30,16 +30,19 @@ export function standingOf({ cut, solution: { path }, phrases, keys }: Planner, 
   const part = keys.length > 1 ? ` of the ${label}${label.length <= 2 ? " part" : ""}` : "";
   const before = cut[from - 1];
   const after = cut[to + 1];
+  // A later ending is not played after an earlier one: neither leads to the other.
+  const isEnding = after !== undefined && after.place.ending > last.place.ending;
+  const isLater = before !== undefined && first.place.ending > before.place.ending;
   return {
     opening: from === 0,
     closing: to === cut.length - 1,
     line: lineName(phrase ? own.indexOf(phrase) : 0) + part,
     lineStarts: before !== undefined && phrase !== undefined && before.place.index < phrase.from,
-    lineEnds: after === undefined || (phrase !== undefined && after.place.index > phrase.to),
-    strainEnds: after === undefined || after.place.strain !== last.place.strain,
+    lineEnds: after === undefined || isEnding || (phrase !== undefined && after.place.index > phrase.to),
+    strainEnds: after === undefined || isEnding || after.place.strain !== last.place.strain,
     rests: comesToRest(cut.slice(from, to + 1), path[from] as Candidate),
-    before: path[from - 1]?.chord.symbol,
-    next: path[to + 1]?.chord.symbol,
+    before: isLater ? undefined : path[from - 1]?.chord.symbol,
+    next: isEnding ? undefined : path[to + 1]?.chord.symbol,
   };
 }
 /** Whether the melody comes to rest in a chord: its last long note belongs to it, and at most a lead-in follows. */
