@@ -25,17 +25,17 @@ for (const colorScheme of ["light", "dark"] as const) {
       await page.getByRole("link", { name: "Herring at the Quay" }).click();
       await ready(page);
       for (const lens of ["Tune", "Chords", "Harmony", "Parts"]) {
-        await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: lens }).click();
+        await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: lens }).click();
         await steady(() => page.locator("#rows").innerHTML());
         expect(await findings(page), lens).toEqual([]);
       }
-      await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Chords" }).click();
+      await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: "Chords" }).click();
       await page.locator("#rows").getByRole("button").first().click();
       await expect(
         page.getByRole("complementary", { name: "Why" }).getByRole("heading", { name: /bar 1$/ }),
       ).toBeVisible();
       expect(await findings(page)).toEqual([]);
-      await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Harmony" }).click();
+      await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: "Harmony" }).click();
       await page.keyboard.press("Escape");
       await page.getByRole("button", { name: "third or fourth?" }).click();
       expect(await findings(page), "ear trainer").toEqual([]);

@@ -175,7 +175,7 @@ test("a bench is found as it was left: tempo, silent voices, lens", async ({ pag
   await ready(page);
   await expect(page.getByRole("slider")).toHaveAttribute("aria-valuenow", "90");
   await expect(page.getByRole("button", { name: "Chords" }).last()).toHaveAttribute("aria-pressed", "false");
-  const lenses = page.getByRole("navigation", { name: "Lenses" });
+  const lenses = page.getByRole("navigation", { name: "Views" });
   await expect(lenses.getByRole("button", { name: "Harmony" })).toHaveAttribute("aria-current", /./);
 });
 

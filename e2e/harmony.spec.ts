@@ -127,7 +127,7 @@ test("a second line joins: drawn, heard, checked with the bass, taken away as fi
     page.getByRole("group", { name: "Lines heard" }).getByRole("button", { name: "High harmony" }),
   ).toBeVisible();
   await expect(why(page).getByText("All voices and a bass together")).toBeVisible();
-  await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Parts" }).click();
+  await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: "Parts" }).click();
   const [download] = await Promise.all([
     page.waitForEvent("download"),
     page.getByRole("link", { name: "ABC of Moving, second line" }).click(),

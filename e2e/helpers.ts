@@ -6,7 +6,7 @@ export async function open(page: Page, title: string, lens = "Chords"): Promise<
   await page.getByRole("link", { name: title }).click();
   await expect(page.getByRole("heading", { name: title })).toBeVisible();
   await ready(page);
-  await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: lens }).click();
+  await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: lens }).click();
   await expect(page.locator("[data-engraving] svg").nth(1)).toBeVisible();
   await expect(page.locator("#rows").getByRole("button").first()).toBeVisible();
 }

@@ -148,14 +148,14 @@ test("a tune changed in two browsers shows both, and the teacher takes one or bo
   await expect(notice.getByRole("button", { name: "Take both" })).toHaveCount(0);
   await notice.getByRole("button", { name: "Take what was saved" }).click();
   await expect(locked(here)).toHaveCount(1);
-  await here.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Tune" }).click();
+  await here.getByRole("navigation", { name: "Views" }).getByRole("button", { name: "Tune" }).click();
   await here
     .getByRole("tab", { name: "History" })
     .or(here.getByRole("button", { name: "History" }))
     .first()
     .click();
   await expect(here.getByText(/^Not taken: /)).toBeVisible();
-  await here.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Chords" }).click();
+  await here.getByRole("navigation", { name: "Views" }).getByRole("button", { name: "Chords" }).click();
   await freeAll(here);
   await away.close();
 });
@@ -228,8 +228,8 @@ test("a worker that does not come is told once, and comes when it is tried again
   await page.getByRole("link", { name: TITLE }).click();
   await ready(page);
   // The server drew the first rows; another lens needs the browser's own engraver.
-  await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Harmony" }).click();
-  await page.getByRole("navigation", { name: "Lenses" }).getByRole("button", { name: "Tune" }).click();
+  await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: "Harmony" }).click();
+  await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: "Tune" }).click();
   const notice = page.getByRole("alert", { name: "Something stopped" });
   await expect(notice).toBeVisible({ timeout: 40_000 });
   await expect(notice).toHaveCount(1);
@@ -270,7 +270,7 @@ test("two places are settled with keys alone, on a tablet", async ({ browser }) 
   await here.keyboard.press("Enter");
   await expect(notice).toHaveCount(0);
   await expect(locked(here)).toHaveCount(2);
-  const [title, lenses] = [here.getByRole("heading", { level: 1 }), here.getByRole("navigation", { name: "Lenses" })];
+  const [title, lenses] = [here.getByRole("heading", { level: 1 }), here.getByRole("navigation", { name: "Views" })];
   const [left, right] = [await title.boundingBox(), await lenses.boundingBox()];
   expect(left!.x + left!.width).toBeLessThanOrEqual(right!.x);
   await here.keyboard.press("Escape");

@@ -78,7 +78,7 @@ describe("the collection on a real file", () => {
     });
     expect(go(id, "redo").work).toEqual(now.work);
     expect(versions(db, id).map((v) => v.step)).toEqual(["Harmony by Octave", "Brought in"]);
-    expect(download(now.work, "moving", "abc")?.content).toContain("T:Moving, fiddle");
+    expect(download(now.work, "moving", "abc")?.content).toContain("T:Harmony, fiddle");
   });
   it("saves each step as a revision that undo and redo bring back", () => {
     const id = takeIn(db, ABC).added[0]!.id;

@@ -37,7 +37,7 @@ export type PartPaper = {
   /** Bars (indexes) that begin a new system. */
   starts: number[];
   /** The part's own words; null where all parts stand together. */
-  own: Pick<Part, "level" | "instrument" | "coaching"> | null;
+  own: Pick<Part, "name" | "instrument" | "coaching"> | null;
 };
 
 /** The address of all parts together. */
@@ -56,6 +56,6 @@ export function partPaper(stored: string, part: string): PartPaper | null {
     weave: derived.weave,
     sheet: sheetOf(work, derived, ...(found ? [found.id] : [])),
     starts: form.phrases.map((p) => p.from),
-    own: found ? { level: found.level, instrument: found.instrument, coaching: found.coaching } : null,
+    own: found ? { name: found.name, instrument: found.instrument, coaching: found.coaching } : null,
   };
 }

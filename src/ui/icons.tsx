@@ -49,12 +49,17 @@ const icon = (paths: readonly string[]) =>
 
 export const ArrowDown = icon(["M12 5v14", "m19 12-7 7-7-7"]);
 export const ArrowUp = icon(["m5 12 7-7 7 7", "M12 19V5"]);
+export const ChevronDown = icon(["m6 9 6 6 6-6"]);
+export const ChevronUp = icon(["m18 15-6-6-6 6"]);
+export const Close = icon(["M18 6 6 18", "m6 6 12 12"]);
 export const Help = icon([dot(12, 12, 10), "M9 9.5a3 2.5 0 0 1 6 0c0 2-2 2-3 3.5", "M12 17h.01"]);
+export const Loop = icon(["m17 2 4 4-4 4", "M3 11v-1a4 4 0 0 1 4-4h14", "m7 22-4-4 4-4", "M21 13v1a4 4 0 0 1-4 4H3"]);
 export const Menu = icon(["M4 5h16", "M4 12h16", "M4 19h16"]);
 export const Moon = icon([MOON]);
 export const Play = icon([PLAY]);
 export const Printer = icon(PRINTER);
 export const Redo = icon(["m15 14 5-5-5-5", "M20 9H9.5A5.5 5.5 0 0 0 4 14.5A5.5 5.5 0 0 0 9.5 20H13"]);
+export const Stairs = icon(["M3 20h5v-5h5v-5h5V5h3"]);
 export const Stop = icon(["M5 3h14a2 2 0 0 1 2 2v14a2 2 0 0 1-2 2H5a2 2 0 0 1-2-2V5a2 2 0 0 1 2-2"]);
 export const Sun = icon([dot(12, 12, 4), ...RAYS]);
 export const Undo = icon(["M9 14 4 9l5-5", "M4 9h10.5a5.5 5.5 0 0 1 5.5 5.5a5.5 5.5 0 0 1-5.5 5.5H11"]);

@@ -6,10 +6,10 @@ export type Voice = Role | "chords";
 
 /** Each voice's colour, shape and letter: never colour alone. Shapes are drawn in a 20 by 20 square. */
 export const VOICES: Record<Voice, { name: string; letter: string; color: string; path: string; drop: number }> = {
-  melody: { name: "Melody", letter: "M", color: "woad", path: "M10 1a9 9 0 1 0 0 18a9 9 0 1 0 0-18z", drop: 0 },
+  melody: { name: "Tune", letter: "M", color: "woad", path: "M10 1a9 9 0 1 0 0 18a9 9 0 1 0 0-18z", drop: 0 },
   "low harmony": { name: "Low harmony", letter: "L", color: "heather", path: "M0 2h20L10 20z", drop: -2 },
   "high harmony": { name: "High harmony", letter: "H", color: "heather", path: "M10 0l10 18H0z", drop: 2 },
-  "one-note harmony": { name: "Long notes", letter: "N", color: "heather", path: "M0 4h20v12H0z", drop: 0 },
+  "one-note harmony": { name: "One note per chord", letter: "N", color: "heather", path: "M0 4h20v12H0z", drop: 0 },
   chords: { name: "Chords", letter: "C", color: "lichen", path: "M10 0l10 10l-10 10L0 10z", drop: 0 },
 };
 

@@ -16,6 +16,15 @@ export const freed = (locks: readonly ChordLock[], { bar, at, ticks }: Span): Ch
     ];
   });
 
+/** Unlocks a place and keeps its chords as they were chosen; what lies outside it stays locked. */
+export const loosened = (locks: readonly ChordLock[], place: Span): ChordLock[] => {
+  const inside = locks.flatMap((l): ChordLock[] => {
+    const [from, to] = [Math.max(l.at, place.at), Math.min(l.at + l.ticks, place.at + place.ticks)];
+    return l.bar === place.bar && from < to ? [{ ...l, at: from, ticks: to - from, kept: true }] : [];
+  });
+  return [...freed(locks, place), ...inside];
+};
+
 /** Settles chords in their places; what was settled there before gives way. */
 export const settled = (locks: readonly ChordLock[], next: readonly ChordLock[]): ChordLock[] =>
   next.reduce<ChordLock[]>((kept, lock) => [...freed(kept, lock), { ...lock, by: "teacher" }], [...locks]);

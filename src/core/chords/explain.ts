@@ -50,6 +50,7 @@ type Planned = Omit<PlannedChord, "reason">;
 export function reasonFor(planned: Planned, { key, standing, rival, by, unlike }: Scene): string {
   const name = chordWords(chord(planned.symbol));
   if (by === "file") return `The file gives ${name} here.`;
+  if (planned.kept) return `${name} as you chose it, unlocked: it stays until chords are planned anew.`;
   if (planned.locked) return `You chose ${name} here; the chords around it are planned to suit.`;
   return [
     placed(planned, key, standing),

@@ -8,6 +8,8 @@ export const ChordLock = record({
   ticks: z.int().min(1),
   symbol: z.string().min(1).max(80),
   by: z.enum(["teacher", "file"]).optional(),
+  /** Unlocked, but kept as it was chosen until chords are planned anew. */
+  kept: z.literal(true).optional(),
 });
 export type ChordLock = z.infer<typeof ChordLock>;
 
@@ -49,6 +51,8 @@ export const PlannedChord = z.object({
   symbol: z.string(),
   roman: z.string(),
   locked: z.boolean(),
+  /** Chosen and unlocked again: it stays until chords are planned anew. */
+  kept: z.literal(true).optional(),
   added: Added.optional(),
   /** One plain sentence. */
   reason: z.string(),

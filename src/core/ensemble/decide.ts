@@ -1,4 +1,4 @@
-import { type ChordLock, freed, settled } from "../chords";
+import { type ChordLock, freed, loosened, settled } from "../chords";
 import type { HarmonyLock, Side } from "../harmony";
 import { allBars, type Bar, lengthOf, type Tune } from "../score";
 import { type Move, moveChord, movePitch, transpose } from "../spelling";
@@ -12,10 +12,24 @@ export const lockChords = (work: Work, locks: readonly ChordLock[]): Work => ({
   locks: settled(work.locks, locks),
 });
 
-/** Frees places again. */
-export const unlockChords = (work: Work, places: readonly Omit<ChordLock, "symbol">[]): Work => ({
+type ChordPlaceOf = Pick<ChordLock, "bar" | "at" | "ticks">;
+/** Unlocks places; their chords stay as they were chosen until they are planned anew. */
+export const unlockChords = (work: Work, places: readonly ChordPlaceOf[]): Work => ({
+  ...work,
+  locks: places.reduce<ChordLock[]>(loosened, work.locks),
+});
+
+/** Frees places, so that their chords are planned anew. */
+export const freeChords = (work: Work, places: readonly ChordPlaceOf[]): Work => ({
   ...work,
   locks: places.reduce<ChordLock[]>(freed, work.locks),
+});
+
+/** The work with its chords in a style; what was only kept is planned anew. */
+export const changeStyle = (work: Work, style: Work["style"]): Work => ({
+  ...work,
+  style,
+  locks: work.locks.filter((l) => !l.kept),
 });
 
 /** The line of an id; undefined where the work has none. */
@@ -26,13 +40,14 @@ const withLine = (work: Work, id: string, change: (line: Line) => Line): Work =>
   lines: work.lines.map((line) => (line.id === id ? change(line) : line)),
 });
 
-/** A line by another school, side or instrument; its players change their role with its side. */
+/** A line by another school, side or instrument, planned anew; its players change their role with its side. */
 export function changeLine(
   work: Work,
   id: string,
   change: Partial<Pick<Line, "school" | "side" | "instrument">>,
 ): Work {
-  const changed = withLine(work, id, (line) => ({ ...line, ...change }));
+  const locks = (line: Line) => line.locks.filter((l) => !l.kept);
+  const changed = withLine(work, id, (line) => ({ ...line, ...change, locks: locks(line) }));
   const role = change.side && harmonyRole(change.side);
   return {
     ...changed,
@@ -77,12 +92,20 @@ export const lockNote = (
     ],
   }));
 
+/** Unlocks a harmony note; it stays as it was chosen until the line is planned anew. */
+export const unlockNote = (work: Work, line: string, place: Pick<HarmonyLock, "bar" | "at">): Work =>
+  withLine(work, line, (own) => ({
+    ...own,
+    locks: own.locks.map((l) => (l.bar === place.bar && l.at === place.at ? { ...l, kept: true } : l)),
+  }));
+
 /** Some bars of a line by another school; the line's own school takes them back. */
 export const schoolBars = (work: Work, line: string, from: number, to: number, school: string): Work =>
   withLine(work, line, (own) => {
     const others = own.bars.filter((b) => b.bar < from || b.bar > to);
     const these = Array.from({ length: to - from + 1 }, (_, i) => ({ bar: from + i, school }));
-    return { ...own, bars: school === own.school ? others : [...others, ...these] };
+    const locks = own.locks.filter((l) => !l.kept || l.bar < from || l.bar > to);
+    return { ...own, locks, bars: school === own.school ? others : [...others, ...these] };
   });
 
 /**

@@ -97,15 +97,15 @@ export function rivalLine(
   return harmonyOf({ ...line, school, bars: [], locks: [...locks] }, analysis, planOf(work, analysis));
 }
 
-const LINE_NAMES = ["Moving", "Moving, second line", "Moving, third line"];
+const LINE_NAMES = ["Harmony", "Harmony, second line", "Harmony, third line"];
 
-/** What a part is called: by its learner, or by its level, and by the order of its line where there are several. */
+/** What a part is called: by its learner, or by what it does, and by the order of its line where there are several. */
 function partName({ learner, role, line }: Player, lines: readonly { id: string }[]): string {
   if (learner) return learner;
-  if (role === "melody") return "Leading";
-  if (role === "one-note harmony") return "First sounds";
+  if (role === "melody") return "Tune";
+  if (role === "one-note harmony") return "One note per chord";
   const order = lines.findIndex((l) => l.id === line);
-  return LINE_NAMES[order] ?? `Moving, line ${order + 1}`;
+  return LINE_NAMES[order] ?? `Harmony, line ${order + 1}`;
 }
 
 function partsOf({ players }: Work, { places }: Analysis, plan: ChordPlan, lines: readonly DerivedLine[]): Part[] {
@@ -178,7 +178,9 @@ export function makeDeriver(): Deriver {
     });
     const parts = partsOf(work, analysis, plan, lines);
     const faults = faultsOf(parts, lines, plan, analysis);
-    return { analysis, weave: cells, plan, lines, faults, chords: printedChords(plan, analysis.places), parts };
+    const rows = analysis.form.phrases.map((p) => p.from);
+    const chords = printedChords(plan, analysis.places, rows);
+    return { analysis, weave: cells, plan, lines, faults, chords, parts };
   };
   return { tune: tuneOf, whole };
 }

@@ -25,6 +25,7 @@ import {
   schoolBars,
   sheetOf,
   transposed,
+  freeChords,
   unlockChords,
   withNewTune,
   withTune,
@@ -93,7 +94,12 @@ describe("work of version 1", () => {
       ["second", "low harmony"],
       ["first", "one-note harmony"],
     ]);
-    expect(derive(work).parts.map((p) => p.name)).toEqual(["Leading", "Moving", "Moving, second line", "First sounds"]);
+    expect(derive(work).parts.map((p) => p.name)).toEqual([
+      "Tune",
+      "Harmony",
+      "Harmony, second line",
+      "One note per chord",
+    ]);
   });
   it("is read when it was saved before there were second lines, bar schools and backings", () => {
     const { second: _s, barSchools: _b, harmonyLocks: _h, backing: _k, ...oldest } = old;
@@ -112,8 +118,12 @@ describe("deciding", () => {
     const half = bar / 2;
     const both = lockChords(lockChords(newWork(TUNE), [lock(0, bar, "D")]), [lock(half, half, "A")]);
     expect(both.locks).toMatchObject([lock(0, half, "D"), lock(half, half, "A")]);
-    expect(unlockChords(both, [{ bar: 0, at: 0, ticks: half }]).locks).toMatchObject([lock(half, half, "A")]);
-    expect(unlockChords(both, [{ bar: 0, at: 0, ticks: bar }]).locks).toEqual([]);
+    expect(unlockChords(both, [{ bar: 0, at: 0, ticks: half }]).locks).toMatchObject([
+      { symbol: "A" },
+      { symbol: "D", kept: true },
+    ]);
+    expect(freeChords(both, [{ bar: 0, at: 0, ticks: half }]).locks).toMatchObject([lock(half, half, "A")]);
+    expect(freeChords(both, [{ bar: 0, at: 0, ticks: bar }]).locks).toEqual([]);
   });
   it("a harmony note is settled, changed, silenced and freed in its place alone", () => {
     const [a, f] = [parsePitch("A4"), parsePitch("F#4")];

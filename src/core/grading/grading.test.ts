@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { tuneOf } from "../../testing/abc";
 import { arbitraryTune } from "../../testing/arbitraryTune";
-import { derive, lockChords, newWork, sheetOf, unlockChords, withTune, Work } from "../ensemble";
+import { derive, lockChords, newWork, sheetOf, freeChords, unlockChords, withTune, Work } from "../ensemble";
 import { FIDDLE } from "../instruments";
 import { firstPosition } from "../technique";
 import { addStrain, joinBars, lengthOf, moveStep, type Tune } from "../score";
@@ -18,7 +18,7 @@ const notes = (tune: Tune) =>
     .filter((e) => e.pitches.length)
     .map((e) => pitchName(e.pitches[0]!));
 
-describe("First sounds", () => {
+describe("One note per chord", () => {
   it("is one long note per chord, on open strings where they fit", () => {
     const { part } = first(tuneOf('"D"d2fd Adfd|"G"g2bg "A"a2ec|"D"d8|'));
     expect(part.staff.bars.map((b) => b.map((e) => lengthOf([e]) / 3360))).toEqual([[4], [2, 2], [4]]);
@@ -68,9 +68,9 @@ describe("a whole work", () => {
   it("gives three parts over the same bars, and sheets of one or all", () => {
     const work = newWork(tune);
     const derived = derive(work);
-    expect(derived.parts.map((p) => p.level)).toEqual(["Leading", "Moving", "First sounds"]);
+    expect(derived.parts.map((p) => p.name)).toEqual(["Tune", "Harmony", "One note per chord"]);
     expect(sheetOf(work, derived).staves).toHaveLength(3);
-    expect(sheetOf(work, derived, "first").staves.map((s) => s.name)).toEqual(["First sounds"]);
+    expect(sheetOf(work, derived, "first").staves.map((s) => s.name)).toEqual(["One note per chord"]);
     expect(derive(work)).toEqual(derived);
   });
   it("keeps locks through every later stage, and lets them go again", () => {
@@ -81,7 +81,8 @@ describe("a whole work", () => {
     expect(derived.plan.chords.find((c) => c.bar === 1)).toMatchObject({ symbol: "Em", locked: true });
     expect(parseChord("Em")?.classes).toContain(midi(derived.parts[2]!.staff.bars[1]![0]!.pitches[0]!) % 12);
     expect(lockChords(locked, [{ ...place, symbol: "G" }]).locks).toHaveLength(1);
-    expect(unlockChords(locked, [place]).locks).toEqual([]);
+    expect(unlockChords(locked, [place]).locks).toMatchObject([{ symbol: "Em", kept: true }]);
+    expect(freeChords(locked, [place]).locks).toEqual([]);
   });
   it("moves locks with their bars when the tune is edited, and lets go of those whose bar is gone", () => {
     const locked = lockChords(newWork(tune), [{ bar: 2, at: 0, ticks: 13440, symbol: "Em" }]);

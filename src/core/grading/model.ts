@@ -1,11 +1,6 @@
 import { z } from "zod";
 import { Staff } from "../score";
 
-/** Who a part is for, from the surest player to the newest. */
-export const LEVELS = ["Leading", "Moving", "First sounds"] as const;
-export const Level = z.enum(LEVELS);
-export type Level = z.infer<typeof Level>;
-
 /** What a player does in the group. */
 export const ROLES = ["melody", "low harmony", "high harmony", "one-note harmony"] as const;
 export const Role = z.enum(ROLES);
@@ -18,7 +13,6 @@ export const Id = z.string().regex(/^[a-z0-9-]{1,40}$/, "An id is made of small 
 export const Part = z.object({
   id: Id,
   name: z.string().max(80),
-  level: Level,
   role: Role,
   instrument: z.string().max(40),
   /** The harmony line it plays, by id. */

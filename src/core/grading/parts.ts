@@ -3,7 +3,7 @@ import { type HarmonyLine, harmonyStaff } from "../harmony";
 import type { Instrument } from "../instruments";
 import { melodyStaff, type Place, type Sheet, type SheetChord, type Staff, tempoOf, type Tune } from "../score";
 import { heldNotes } from "./heldPart";
-import type { Level, Part, Role } from "./model";
+import type { Part, Role } from "./model";
 
 /** What a part is asked for: who plays it on what, and, for a harmony, the line. */
 export type PartRequest = {
@@ -17,13 +17,9 @@ export type PartRequest = {
 /** The tune and what the stages before have made of it. */
 export type Material = { places: readonly Place[]; plan: ChordPlan };
 
-type Draft = { level: Level; bars: Staff["bars"]; lyrics?: true; loudness?: number } & Pick<
-  Part,
-  "coaching" | "leftOut"
->;
+type Draft = { bars: Staff["bars"]; lyrics?: true; loudness?: number } & Pick<Part, "coaching" | "leftOut">;
 
 const melody = ({ places }: Material): Draft => ({
-  level: "Leading",
   bars: melodyStaff(places).bars,
   lyrics: true,
   coaching:
@@ -38,7 +34,6 @@ function harmony({ places }: Material, { line, id, name }: PartRequest): Draft {
     : places.map((p) => [{ ticks: p.ticks, pitches: [] }]);
   const where = line?.line.side === "above" ? "above" : "below";
   return {
-    level: "Moving",
     bars,
     loudness: 0.78,
     coaching:
@@ -49,7 +44,6 @@ function harmony({ places }: Material, { line, id, name }: PartRequest): Draft {
 }
 
 const oneNote = ({ places, plan }: Material, { instrument }: PartRequest): Draft => ({
-  level: "First sounds",
   bars: heldNotes(places, plan, instrument),
   loudness: 0.55,
   coaching:
@@ -68,7 +62,7 @@ const WRITERS: Record<Role, (material: Material, request: PartRequest) => Draft>
 /** The part of one player. */
 export function writePart(material: Material, request: PartRequest): Part {
   const { id, name, role, instrument, line } = request;
-  const { level, bars, lyrics, loudness, coaching, leftOut } = WRITERS[role](material, request);
+  const { bars, lyrics, loudness, coaching, leftOut } = WRITERS[role](material, request);
   const { clef, program, transposition } = instrument;
   const staff: Staff = {
     id,
@@ -80,17 +74,22 @@ export function writePart(material: Material, request: PartRequest): Part {
     ...(lyrics ? { lyrics } : {}),
     ...(loudness === undefined ? {} : { loudness }),
   };
-  return { id, name, level, role, instrument: instrument.name, line: line?.id ?? null, staff, coaching, leftOut };
+  return { id, name, role, instrument: instrument.name, line: line?.id ?? null, staff, coaching, leftOut };
 }
 
-/** The chords of a plan as a sheet prints them: where they change, and at the start of each strain. */
-export function printedChords(plan: ChordPlan, places: readonly Place[]): SheetChord[] {
+/**
+ * The chords of a plan as a sheet prints them: where they change, and again wherever eyes begin anew: at each row of
+ * phrases (their first bars), strain, repeat and ending.
+ */
+export function printedChords(plan: ChordPlan, places: readonly Place[], rows: readonly number[]): SheetChord[] {
+  const anew = (bar: number) => {
+    const [own, before] = [places[bar], places[bar - 1]];
+    const turns = own?.bar.repeatStart === true || own?.bar.ending !== undefined;
+    const row = rows.includes(before?.pickup ? bar - 1 : bar);
+    return row || turns || own?.strain !== before?.strain;
+  };
   return plan.chords
-    .filter((c, i) => {
-      const before = plan.chords[i - 1];
-      const opens = c.at === 0 && places[c.bar]?.strain !== places[before?.bar ?? -1]?.strain;
-      return before?.symbol !== c.symbol || opens;
-    })
+    .filter((c, i) => plan.chords[i - 1]?.symbol !== c.symbol || (c.at === 0 && anew(c.bar)))
     .map(({ bar, at, symbol }) => ({ bar, at, symbol }));
 }
 

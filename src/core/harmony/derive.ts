@@ -207,11 +207,13 @@ function noteOf({ slots, problem, solution, held, on }: Planned, from: number, t
     third: alternatives.find((a) => a.interval === 3)?.cost,
   };
   const open = problem.states[from] as readonly Choice[];
-  const told = described({ slots, path, at: from, to, open, locked: held[from] !== undefined, paid, on, figure });
+  const own = held[from];
+  const told = described({ slots, path, at: from, to, open, locked: own !== undefined, paid, on, figure });
   const breaks = [...new Set(broken.filter((b) => b.step >= from && b.step <= to).map((b) => b.limit))];
   const words = breaks.length > 0 ? ` Your note does not keep “${breaks.join("” and “")}”.` : "";
   return {
     ...told,
+    ...(own?.kept ? { locked: false, kept: own.kept } : {}),
     ticks: slots.slice(from, to + 1).reduce((ticks, s) => ticks + s.ticks, 0),
     reason: told.reason + words,
     ...(breaks.length > 0 ? { broken: breaks } : {}),

@@ -20,6 +20,8 @@ export const HarmonyNote = z.object({
   /** What a note outside the chord does; absent for chord notes and where no chord is set. */
   figure: z.enum(["passing", "neighbour", "suspension", "appoggiatura", "anticipation", "escape", "free"]).optional(),
   locked: z.boolean(),
+  /** Chosen and unlocked again: it stays until the line is planned anew. */
+  kept: z.literal(true).optional(),
   /** Promises of the line that a locked note breaks, by name; absent where it breaks none. */
   broken: z.array(z.string()).optional(),
   /** Named points paid for it, and for going on to it. */
@@ -38,6 +40,8 @@ export const HarmonyLock = record({
   at: z.int().min(0),
   ticks: z.int().min(1).optional(),
   pitch: Pitch.nullable(),
+  /** Unlocked, but kept as it was chosen until the line is planned anew. */
+  kept: z.literal(true).optional(),
 });
 export type HarmonyLock = z.infer<typeof HarmonyLock>;
 

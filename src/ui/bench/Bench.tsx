@@ -7,13 +7,15 @@ import type { Drawing } from "../../engraving";
 import { WeaveStrip } from "../weave/WeaveStrip";
 import { Alerts } from "./Alerts";
 import { HelpSheet } from "./HelpSheet";
+import { OfferBar } from "./OfferBar";
 import { Panel } from "./panel/Panel";
 import { Rows } from "./Rows";
 import { BenchProvider, useBench } from "./state";
 import { TopLine } from "./TopLine";
-import { Transport } from "./Transport";
+import { Transport } from "./transport/Transport";
 import { useBenchKeys } from "./useBenchKeys";
 import { useRemembered } from "./useRemembered";
+import { useLights } from "./useLights";
 import { useWarmUp } from "./useWarmUp";
 import { weaveWords } from "./weaveWords";
 
@@ -40,6 +42,7 @@ function Page({ drawings, width }: Pick<Props, "drawings" | "width">) {
   useBenchKeys();
   useWarmUp();
   useRemembered();
+  useLights();
   // The page stands before it can be worked with; it says when, and which saved state it shows.
   const head = useBench((s) => s.head);
   const busy = useBench((s) => s.busy);
@@ -49,11 +52,12 @@ function Page({ drawings, width }: Pick<Props, "drawings" | "width">) {
     <Flex direction="column" h="100dvh" overflow="hidden">
       <TopLine />
       <Weave />
-      <Flex flex="1" minH="0" position="relative">
+      <Flex flex="1" minH="0" position="relative" css={{ "@media (max-width: 1100px)": { flexDirection: "column" } }}>
         <Box
           as="main"
           flex="1"
           minW="0"
+          minH="0"
           overflowY="auto"
           px="20px"
           id="rows"
@@ -67,9 +71,37 @@ function Page({ drawings, width }: Pick<Props, "drawings" | "width">) {
           <Rows drawings={drawings} usual={width} />
         </Box>
         <Panel />
+        <CountNumber />
       </Flex>
+      <OfferBar />
       <Transport />
       <HelpSheet />
+    </Flex>
+  );
+}
+
+/** The count before the music, as large as the room allows. */
+function CountNumber() {
+  const counted = useBench((s) => s.counted);
+  if (counted === null) return null;
+  return (
+    <Flex position="absolute" inset="0" align="center" justify="center" pointerEvents="none" zIndex={10} data-count>
+      <Flex
+        align="center"
+        justify="center"
+        w="260px"
+        h="260px"
+        borderRadius="full"
+        bg="fleece"
+        border="3px solid"
+        borderColor="ink"
+        fontFamily="heading"
+        fontSize="170px"
+        fontWeight="600"
+        lineHeight="1"
+      >
+        {counted}
+      </Flex>
     </Flex>
   );
 }

@@ -63,12 +63,17 @@ export const Row = memo(function Row({ row, sheet, width, drawings, inView }: Pr
   );
 });
 
-/** Brings the row that begins to sound into view. */
+/** Brings the row into view that begins to sound, or that is gone to; also when the sheet under it opens. */
 function useFollow(section: React.RefObject<HTMLDivElement | null>, { from, to }: RowOf) {
-  const playing = useBench(({ sounding }) => sounding !== null && sounding >= from && sounding <= to);
+  const here = useBench(({ sounding, bar }) => (sounding ?? bar) >= from && (sounding ?? bar) <= to);
+  const folded = useBench((s) => s.folded);
+  const shown = useRef(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a sheet that opens may cover the row
   useEffect(() => {
-    if (playing) section.current?.scrollIntoView({ block: "nearest", behavior: "auto" });
-  }, [playing, section]);
+    // A page that has just come stands where it stands.
+    if (here && shown.current) section.current?.scrollIntoView({ block: "nearest", behavior: "auto" });
+    shown.current = true;
+  }, [here, folded, section]);
 }
 
 function Gutter({ row, relation, low }: { row: RowOf; relation: string; low: boolean }) {

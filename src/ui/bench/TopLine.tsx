@@ -54,12 +54,12 @@ export function TopLine() {
     <Flex
       as="header"
       minH="56px"
-      py={{ base: "4px", md: 0 }}
+      py={{ base: "4px", lg: 0 }}
       flexShrink={0}
       align="center"
       px="12px"
-      gap={{ base: "4px 8px", md: "12px" }}
-      wrap={{ base: "wrap", md: "nowrap" }}
+      gap={{ base: "4px 8px", lg: "12px" }}
+      wrap={{ base: "wrap", lg: "nowrap" }}
       borderBottom="1px solid"
       borderColor="cord"
     >
@@ -68,31 +68,55 @@ export function TopLine() {
           <Menu />
         </Link>
       </IconButton>
-      <Flex align="baseline" gap="14px" minW="0" flex="1">
-        <Heading as="h1" fontSize="24px" fontWeight="600" truncate flexShrink={1} minW="0" maxW="26ch">
+      {/* Beside the title where there is room, under it elsewhere: neither ever goes. */}
+      <Flex
+        align={{ base: "flex-start", xl: "baseline" }}
+        direction={{ base: "column", xl: "row" }}
+        gap={{ base: 0, xl: "14px" }}
+        minW="0"
+        flex="1"
+      >
+        <Heading
+          as="h1"
+          fontSize={{ base: "20px", xl: "24px" }}
+          lineHeight={{ base: "25px", xl: "32px" }}
+          fontWeight="600"
+          truncate
+          minW="0"
+          maxW={{ base: "100%", xl: "26ch" }}
+        >
           {title || "Untitled"}
         </Heading>
-        {/* Where room is short, the sentence gives way before the title. */}
-        <Text color="quiet" truncate flexShrink={1000} minW="0" display={{ base: "none", md: "block" }}>
+        <Text
+          color="quiet"
+          truncate
+          minW="0"
+          maxW="100%"
+          flexShrink={1000}
+          fontSize={{ base: "13px", xl: "15px" }}
+          lineHeight={{ base: "18px", xl: "24px" }}
+          title={sentence}
+        >
           {sentence}
         </Text>
       </Flex>
       <Flex
         as="nav"
-        aria-label="Lenses"
+        aria-label="Views"
         bg="linen"
         borderRadius="8px"
         p="4px"
         gap="2px"
-        order={{ base: 3, md: 0 }}
-        w={{ base: "100%", md: "auto" }}
+        order={{ base: 3, lg: 0 }}
+        w={{ base: "100%", lg: "auto" }}
         justify="space-between"
       >
         {LENSES.map((name) => (
           <Button
             key={name}
             size="sm"
-            h="36px"
+            h={{ base: "44px", lg: "36px" }}
+            flex={{ base: "1", lg: "none" }}
             px="14px"
             fontWeight="600"
             variant="plain"

@@ -93,7 +93,8 @@ function looking(now: Now, lens: string): Keys {
       if (trying) return;
       if (lens === "Harmony") return takeUp(bar);
       if (lens === "Tune") return select({ kind: "event", bar, event: 0 });
-      const index = derived.plan.chords.findIndex((c) => c.bar === bar);
+      // A pickup has none: the first chord after it is meant.
+      const index = derived.plan.chords.findIndex((c) => c.bar >= bar);
       if (index >= 0) select({ kind: "chord", index });
     },
     Escape: () => {
@@ -137,6 +138,8 @@ function deciding(now: Now): Keys {
     ArrowUp: step(1),
     ArrowDown: step(-1),
     l: () => (chosenNote(now()) ? now().toggleNoteLock() : now().toggleChordLock()),
+    a: () => (chosenNote(now()) ? now().planNoteAnew() : now().planChordAnew()),
+    b: () => now().takeOffer(),
     L: () => now().lockPhrase(),
     D: () => now().copyPhrase(),
     s: () => now().splitChord(),

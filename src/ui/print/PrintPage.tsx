@@ -95,7 +95,7 @@ const Head = ({ paper: { heading: tune, own, sentence, weave } }: { paper: PartP
       <Text>{tune.composer}</Text>
     </Flex>
     <Text mb="3mm">
-      {own ? `${own.level} · ${own.instrument}` : "All parts"} · {sentence}
+      {own ? `${own.name} · ${own.instrument}` : "All parts"} · {sentence}
     </Text>
     <WeaveStrip cells={weave} height={10} />
     {own && (

@@ -68,6 +68,8 @@ const take = (over: Partial<Take> = {}): Take => ({
 
 let places_: (number | null)[];
 let failures: string[];
+let rounds: number[];
+let counts: number[];
 let player: Player;
 beforeEach(() => {
   vi.useFakeTimers();
@@ -76,11 +78,17 @@ beforeEach(() => {
   vi.stubGlobal("AudioContext", FakeContext);
   vi.stubGlobal("AudioWorkletNode", FakeNode);
   vi.stubGlobal("fetch", async () => ({ ok: true, arrayBuffer: async () => new ArrayBuffer(8) }));
-  [places_, failures] = [[], []];
-  player = new Player(
-    (tick) => void places_.push(tick),
-    (reason) => void failures.push(reason),
-  );
+  [places_, failures, rounds, counts] = [[], [], [], []];
+  player = new Player({
+    place: (tick, round) => {
+      places_.push(tick);
+      if (tick !== null && rounds.at(-1) !== round) rounds.push(round);
+    },
+    count: (beat) => {
+      if (counts.at(-1) !== beat) counts.push(beat);
+    },
+    fail: (reason) => void failures.push(reason),
+  });
 });
 afterEach(() => {
   vi.useRealTimers();
@@ -114,6 +122,14 @@ describe("the player", () => {
     await player.play(take());
     run(2);
     expect(starts().every((s) => s <= 2.1)).toBe(true);
+  });
+  it("tells the count of each bar before the music, and the rounds of a loop", async () => {
+    await player.play(take({ clicks: countIn(places(tune), 0, 2), loop: true, end: BAR / 2 }));
+    run(8);
+    expect(counts).toEqual([1, 2, 3, 4, 1, 2, 3, 4].slice(0, counts.length));
+    expect(counts.length).toBeGreaterThan(1);
+    run(4);
+    expect(rounds.slice(0, 3)).toEqual([0, 1, 2]);
   });
   it("counts in before the first note", async () => {
     await player.play(take({ clicks: countIn(places(tune), 0, 1) }));

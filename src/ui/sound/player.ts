@@ -38,10 +38,16 @@ const FADE = 0.01;
 /** The worklet with one gain for each of its outputs. */
 type Sound = { node: AudioWorkletNode; gains: readonly GainNode[] };
 
-/**
- * Plays performances on the device's own synthesiser. Tells where it is through `onPlace`: a played tick, or null at
- * rest.
- */
+/** Who is told of what the player does. */
+export type Hearer = {
+  /** Where the music is: a played tick and the round of its loop from 0; null at rest. */
+  place: (tick: number | null, round: number) => void;
+  /** The number of the click that has just sounded in its bar. */
+  count: (beat: number) => void;
+  fail: (reason: string) => void;
+};
+
+/** Plays performances on the device's own synthesiser, and tells where it is. */
 export class Player {
   private context: AudioContext | undefined;
   private sound: Sound | undefined;
@@ -58,10 +64,7 @@ export class Player {
   private muted = new Set<string>();
   private channels = new Map<string, number>();
 
-  constructor(
-    private onPlace: (tick: number | null) => void,
-    private onFailure: (reason: string) => void,
-  ) {}
+  constructor(private hears: Hearer) {}
 
   /** A worklet with outputs enough, one made after another; the first call must come from a user's gesture. */
   private ready(outputs: number): Promise<unknown> {
@@ -88,7 +91,7 @@ export class Player {
     node.disconnect();
     this.sound = undefined;
     this.stop();
-    this.onFailure("the synthesiser stopped. Play again to start it anew.");
+    this.hears.fail("the synthesiser stopped. Play again to start it anew.");
   }
 
   private tell(message: ToWorklet) {
@@ -105,7 +108,7 @@ export class Player {
       if (this.context) await inTime(this.context.resume(), "no sound device answers. Look whether one is connected.");
     } catch (error) {
       this.stop();
-      this.onFailure(error instanceof Error ? error.message : String(error));
+      this.hears.fail(error instanceof Error ? error.message : String(error));
     }
     if (this.take !== take || !this.context || !this.sound) return;
     this.channels = new Map(lines.map((line, i) => [line.id, i]));
@@ -123,7 +126,7 @@ export class Player {
 
   stop(): void {
     this.halt();
-    this.onPlace(null);
+    this.hears.place(null, 0);
   }
 
   private halt() {
@@ -170,7 +173,14 @@ export class Player {
     if (cues.length) this.tell({ type: "cues", cues });
     const now = tickAt(context.currentTime);
     if (!take.loop && now >= take.end) this.stop();
-    else if (now >= take.start) this.onPlace(inLoop(now, take));
+    else if (now >= take.start) this.hears.place(inLoop(now, take), roundOf(now, take));
+    else this.tellCount(now - take.start, take);
+  }
+
+  private tellCount(now: number, { clicks }: Take) {
+    const here = clicks.findLastIndex(({ at }) => at <= now);
+    const strong = clicks.slice(0, here + 1).findLastIndex((c) => c.strong);
+    if (here >= 0) this.hears.count(here - Math.max(0, strong) + 1);
   }
 
   private clicksDue(take: Take, horizon: number, frameOf: (tick: number) => number, rate: number): Cue[] {
@@ -215,6 +225,10 @@ export class Player {
 /** A counted tick as the tick of the written stretch it plays. */
 const inLoop = (tick: number, { loop, start, end }: Take): number =>
   loop ? start + ((tick - start) % (end - start)) : tick;
+
+/** How many times the stretch has been played before, from 0. */
+const roundOf = (tick: number, { loop, start, end }: Take): number =>
+  loop ? Math.floor((tick - start) / (end - start)) : 0;
 
 /** Longest that any step of starting the sound may take. Milliseconds. */
 const PATIENCE = 15_000;

@@ -39,6 +39,11 @@ function priceWords({ at, ticks = 0, cost }: Alternative, place: Place): string 
   return `${part}${cost > OFF_STYLE ? "not in this style" : nearness(cost)}`;
 }
 
+const standingWords = ({ locked, kept }: PlannedChord): string => {
+  if (kept) return " · yours, unlocked";
+  return locked ? " · locked" : "";
+};
+
 /** Why this chord, what else it could be, and every way to change it. */
 export function ChordPanel({ chord }: { chord: PlannedChord }) {
   const place = useBench((s) => s.derived.analysis.places[chord.bar] as Place);
@@ -48,7 +53,7 @@ export function ChordPanel({ chord }: { chord: PlannedChord }) {
     <>
       <PanelHead
         title={`${parsed ? chordWords(parsed) : chord.symbol}, bar ${barLabel(place)}`}
-        sub={`${chord.roman} · ${spanWords(chord, place)}${chord.locked ? " · locked" : ""}`}
+        sub={`${chord.roman} · ${spanWords(chord, place)}${standingWords(chord)}`}
       />
       <Text mb="12px">{signedText(chord.reason)}</Text>
       <Flex gap="6px" wrap="wrap">
@@ -84,7 +89,7 @@ function Choices({ chord, place }: { chord: PlannedChord; place: Place }) {
       <ChoiceBar
         name={named(chord.symbol)}
         worth={1}
-        note={chord.locked ? "locked" : "best"}
+        note={chord.locked || chord.kept ? "yours" : "best"}
         keyName="1"
         chosen
         onTake={() => take(chord.symbol)}
@@ -110,6 +115,7 @@ function Choices({ chord, place }: { chord: PlannedChord; place: Place }) {
 
 function Changes({ chord }: { chord: PlannedChord }) {
   const toggle = useBench((s) => s.toggleChordLock);
+  const anew = useBench((s) => s.planChordAnew);
   const split = useBench((s) => s.splitChord);
   const merge = useBench((s) => s.mergeChord);
   const move = useBench((s) => s.moveChord);
@@ -122,6 +128,7 @@ function Changes({ chord }: { chord: PlannedChord }) {
     ["J", "join", merge],
     ["[", "earlier", () => move(index, -1)],
     ["]", "later", () => move(index, 1)],
+    ...(chord.locked || chord.kept ? [["A", "plan it anew", anew] as [string, string, () => void]] : []),
   ];
   return (
     <Flex wrap="wrap" mt="10px" gap="0 10px">
@@ -201,10 +208,10 @@ function LikeBars({ chord }: { chord: PlannedChord }) {
   if (like.length === 0) return null;
   const chords = like.map((p) => plan.chords.findLast((c) => c.bar === p.index && c.at <= chord.at)?.symbol);
   const one = like.length === 1;
-  const bars = `${one ? "Bar" : "Bars"} ${listed(like.map((p) => String(p.number)))}`;
+  const bars = `${one ? "Bar" : "Bars"} ${listed(like.map((p) => barLabel(p)))}`;
   const agree = chords.every((s) => s === chord.symbol);
   const same = one ? "gets the same chord" : "get the same chord";
-  const other = `${one ? "has" : "have"} ${[...new Set(chords)].join(", ")} here`;
+  const other = `${one ? "has" : "have"} ${[...new Set(chords)].map((c) => signed(c ?? "no chord")).join(", ")} here`;
   return (
     <Text mt="12px" color="quiet">
       {bars} {one ? "is" : "are"} the same music and {agree ? same : other}.

@@ -3,15 +3,17 @@ import { Box, Flex, RadioGroup, Text } from "@chakra-ui/react";
 import Link from "next/link";
 import { useMemo } from "react";
 import { type ChordPlan, comparePlans, STYLES } from "../../../core/chords";
-import { FILE_CHORDS } from "../../../core/ensemble";
+import { changeStyle, FILE_CHORDS } from "../../../core/ensemble";
 import { BACKINGS } from "../../../core/performance";
 import { CHORD_NAMES, nameChord, parseChord } from "../../../core/theory";
-import { LineButton } from "../../controls/buttons";
+import { LineButton, LinkButton } from "../../controls/buttons";
 import { ChoiceRow, Picker } from "../../controls/Choice";
-import { counted } from "../../signs";
+import { counted, signed } from "../../signs";
 import { useBench } from "../state";
 import { useChordNames } from "../useChordNames";
-import { Block, ChoiceBar, PanelHead } from "./parts";
+import { Beside } from "./Beside";
+import { Block, ChoiceBar, Fold, PanelHead } from "./parts";
+import { useStretch } from "./useStretch";
 import { SongSheetBox } from "./SongSheetBox";
 import { barLabelAt } from "../../../core/score";
 
@@ -27,6 +29,12 @@ const STYLE_WORDS: ReadonlyMap<string, string> = new Map([
 ]);
 
 const percent = (share: number) => `${Math.round(100 * share)} %`;
+/** How well chords go with a melody, in words, by the share of its time that fits. */
+const FITS: readonly [least: number, words: string][] = [
+  [0.85, "they go well with the tune"],
+  [0.7, "they go with most of the tune"],
+];
+const fitWords = (fit: number) => FITS.find(([least]) => fit >= least)?.[1] ?? "the tune often leaves them";
 const total = (numbers: readonly number[]) => numbers.reduce((a, b) => a + b, 0);
 
 /** How long each chord of a plan sounds, in ticks, the longest first. */
@@ -39,22 +47,24 @@ function used({ chords }: ChordPlan): [symbol: string, ticks: number][] {
 /** The chords at a glance, ways to write, hear and compare them, and the places where taste decides. */
 export function ChordsPanel() {
   const plan = useBench((s) => s.derived.plan);
-  const own = useBench((s) => s.work.locks.length);
+  const own = useBench((s) => s.work.locks.filter((l) => !l.kept).length);
   const printed = useBench((s) => s.work.tune.strains.some((t) => t.bars.some((b) => b.chords.length > 0)));
   const fit = total(plan.fits) / (plan.fits.length || 1);
   return (
     <>
       <PanelHead
         title={counted(used(plan).length, "chord")}
-        sub={`fit the melody ${percent(fit)}${own ? ` · ${own} locked by you` : ""}`}
+        sub={`${fitWords(fit)}${own ? ` · ${own} locked by you` : ""}`}
+        figure={`${percent(fit)} of the melody’s time is in its chord or passes through it`}
       />
       <Styles />
-      <WrittenAndHeard />
-      <Shares plan={plan} />
+      <Kept />
       <CloseCalls plan={plan} />
-      <Compare printed={printed} />
       {printed && <Printed />}
+      <Compare printed={printed} />
+      <WrittenAndHeard />
       <OnPaper />
+      <Shares plan={plan} />
     </>
   );
 }
@@ -66,7 +76,7 @@ function Styles() {
     <>
       <RadioGroup.Root
         value={style}
-        onValueChange={({ value }) => value && change(`Chords in ${value} style`, (w) => ({ ...w, style: value }))}
+        onValueChange={({ value }) => value && change(`Chords in ${value} style`, (w) => changeStyle(w, value))}
         aria-label="Style"
       >
         <Flex wrap="wrap" gap="4px 14px">
@@ -89,12 +99,31 @@ function Styles() {
   );
 }
 
+/** Chords that were unlocked and still stand as they were chosen. */
+function Kept() {
+  const kept = useBench((s) => s.work.locks.filter((l) => l.kept).length);
+  const style = useBench((s) => s.work.style);
+  const change = useBench((s) => s.change);
+  if (kept === 0) return null;
+  return (
+    <Text fontSize="14px">
+      {counted(kept, "chord is", "chords are")} unlocked and still as you chose.{" "}
+      <LinkButton onClick={() => change("Chords planned anew", (w) => changeStyle(w, style))}>
+        plan them anew
+      </LinkButton>
+    </Text>
+  );
+}
+
 function WrittenAndHeard() {
   const { names, setNames } = useChordNames();
   const backing = useBench((s) => s.work.backing);
   const change = useBench((s) => s.change);
   return (
-    <Box display="grid" gap="4px">
+    <Box display="grid" gap="4px" mt="16px">
+      <Text fontSize="13px" color="quiet">
+        Written as, and heard as
+      </Text>
       <ChoiceRow label="Written as" of={CHORD_NAMES} now={names} onTake={(n) => void setNames(n)} />
       <ChoiceRow
         label="Heard as"
@@ -114,7 +143,7 @@ function Shares({ plan }: { plan: ChordPlan }) {
   const chords = used(plan);
   const all = total(chords.map(([, ticks]) => ticks)) || 1;
   return (
-    <Block title="Share of the tune">
+    <Fold title="How much of the tune each takes">
       {chords.slice(0, MOST_SHARES).map(([symbol, ticks]) => (
         <Flex key={symbol} align="center" gap="8px" h="24px">
           <Text minW="44px" fontWeight="700">
@@ -131,7 +160,7 @@ function Shares({ plan }: { plan: ChordPlan }) {
           and {chords.length - MOST_SHARES} more
         </Text>
       )}
-    </Block>
+    </Fold>
   );
 }
 
@@ -157,7 +186,7 @@ function CloseCalls({ plan }: { plan: ChordPlan }) {
           key={index}
           name={`bar ${barLabelAt(places, chord.bar)}`}
           worth={Math.exp(-rival.cost / 2)}
-          note={`${chord.symbol} or ${rival.symbol}`}
+          note={`${signed(chord.symbol)} or ${signed(rival.symbol)}`}
           onTake={() => select({ kind: "chord", index })}
         />
       ))}
@@ -173,7 +202,8 @@ function Compare({ printed }: { printed: boolean }) {
   const plan = useBench((s) => s.derived.plan);
   const places = useBench((s) => s.derived.analysis.places);
   const setRival = useBench((s) => s.setRival);
-  const takeBar = useBench((s) => s.takeRivalBar);
+  const take = useBench((s) => s.takeRivalBars);
+  const { from, to, stretch } = useStretch();
   const compared = useMemo(() => (other ? comparePlans(plan, other, places) : null), [plan, other, places]);
   const styles = STYLES.filter((s) => s.name !== style).map((s) => ({ value: s.name, words: `${s.name} style` }));
   const options = [
@@ -189,6 +219,13 @@ function Compare({ printed }: { printed: boolean }) {
           <Text fontSize="14px" mt="6px">
             {agreementWords(compared)}
           </Text>
+          <Beside
+            what="plan"
+            stretch={stretch}
+            from={from}
+            to={to}
+            onKeep={(which) => which === "theirs" && take(from, to)}
+          />
           {compared.bars.slice(0, MOST_BARS).map(({ bar, ours, theirs }) => (
             <Flex
               key={bar}
@@ -199,16 +236,16 @@ function Compare({ printed }: { printed: boolean }) {
               borderColor="cord"
               fontSize="14px"
             >
-              <Text w="44px" color="quiet">
+              <Text w="52px" color="quiet" whiteSpace="nowrap">
                 bar {barLabelAt(places, bar)}
               </Text>
               <Text flex="1">
-                <b>{ours.join(" ")}</b> or {theirs.join(" ") || "none"}
+                <b>{ours.map(signed).join(" ")}</b> or {theirs.map(signed).join(" ") || "none"}
               </Text>
               <LineButton
                 size="xs"
                 aria-label={`Take ${theirs.join(" ")} in bar ${barLabelAt(places, bar)}`}
-                onClick={() => takeBar(bar)}
+                onClick={() => take(bar, bar)}
               >
                 take
               </LineButton>
@@ -234,11 +271,11 @@ function agreementWords({ bars, agreement }: ReturnType<typeof comparePlans>): s
 function Printed() {
   const kept = useBench((s) => s.work.fileChords);
   const change = useBench((s) => s.change);
-  const step = kept ? "Chords derived anew" : "Chords of the file kept";
+  const step = kept ? "Chords worked out anew" : "Chords of the file kept";
   return (
     <Block title="Chords printed in the file">
       <LineButton aria-pressed={kept} onClick={() => change(step, (w) => ({ ...w, fileChords: !w.fileChords }))}>
-        {kept ? "Derive them instead" : "Keep them as printed"}
+        {kept ? "Work them out instead" : "Keep them as printed"}
       </LineButton>
     </Block>
   );

@@ -1,28 +1,20 @@
 "use client";
-import { Box, Flex, RadioGroup, Text } from "@chakra-ui/react";
+import { Flex, RadioGroup, Text } from "@chakra-ui/react";
 import { addLine, changeLine, type DerivedLine, lineOf, removeLine, schoolBars } from "../../../core/ensemble";
 import { SCHOOLS, type Side } from "../../../core/harmony";
-import { LineButton, SolidButton } from "../../controls/buttons";
+import { LineButton } from "../../controls/buttons";
 import { ChoiceRow, Picker } from "../../controls/Choice";
 import { partOfLine } from "../layout";
-import { useBench } from "../state";
-import { Block, ChoiceBar, Downloads, PanelHead } from "./parts";
-import { barLabelAt } from "../../../core/score";
+import { useBench, type Which } from "../state";
+import { Beside } from "./Beside";
+import css from "./panel.module.css";
+import { Block, ChoiceBar, clashWords, Downloads, Fold, PanelHead } from "./parts";
+import { useStretch } from "./useStretch";
 
 /** Clash from which a bar is worth a look. */
 const RUB = 20;
 const SIDES = ["below", "above"] as const;
 const SCHOOL_NAMES = SCHOOLS.map((s) => s.name);
-
-/** The bars that are looped, or the one looked at, and what they are called. */
-function useStretch() {
-  const from = useBench((s) => s.loop?.from ?? s.bar);
-  const to = useBench((s) => s.loop?.to ?? s.bar);
-  const places = useBench((s) => s.derived.analysis.places);
-  const number = (index: number) => barLabelAt(places, index);
-  const one = number(from) === "0" ? "the pickup" : `bar ${number(from)}`;
-  return { from, to, number, stretch: from === to ? one : `bars ${number(from)} to ${number(to)}` };
-}
 
 /** The school and the side of the first line, other schools bar by bar, and how all lines get on. */
 export function HarmonyPanel() {
@@ -30,7 +22,7 @@ export function HarmonyPanel() {
   const locked = useBench((s) => lineOf(s.work, line?.id ?? null)?.locks.length ?? 0);
   const change = useBench((s) => s.change);
   if (!line) return <PanelHead title="No harmony line" sub="add one to hear the tune in two voices" />;
-  const sub = `for ${line.instrument} · clash ${line.clash.toFixed(1)} of 100${locked ? ` · ${locked} yours` : ""}`;
+  const sub = `for ${line.instrument} · ${clashWords(line.clash)}${locked ? ` · ${locked} yours` : ""}`;
   return (
     <>
       <PanelHead title={`${line.side === "below" ? "Low" : "High"} harmony`} sub={sub} />
@@ -42,62 +34,51 @@ export function HarmonyPanel() {
         onTake={(side) => change(`Harmony ${side}`, (w) => changeLine(w, line.id, { side }))}
       />
       <Schools line={line} />
-      <Under />
       <SecondLine />
-      <Together />
+      <TryIt line={line} />
+      <Rubs line={line} />
       <OtherSchool line={line} />
       <BesideSchool line={line} />
-      <TryIt line={line} />
+      <Together />
+      <Under />
       <Copies />
-      <Rubs line={line} />
     </>
   );
 }
+
+/** What each school sounds like, in a few words; its rule is told when asked. */
+const SOUNDS: Readonly<Record<string, string>> = {
+  Thirds: "sweet and close",
+  "Fourth under the tonic": "sweet, at rest on the tonic",
+  "Chord-fit": "goes with the chords",
+  "High line": "calm, over the tune",
+  "Nordic second": "a tune beside the tune",
+  Octave: "the tune, fuller",
+  "Drone and pedal": "earthy, one note held",
+  "One note per chord": "slow and easy",
+  "Counter-figure": "answers in the gaps",
+};
 
 function Schools({ line }: { line: DerivedLine }) {
   const change = useBench((s) => s.change);
   return (
     <RadioGroup.Root
-      mt="6px"
+      mt="8px"
       value={line.school}
       onValueChange={({ value }) =>
         value && change(`Harmony by ${value}`, (w) => changeLine(w, line.id, { school: value }))
       }
       aria-label="School"
     >
-      {SCHOOLS.map((school) => {
-        const own = line.school === school.name;
-        return (
-          <RadioGroup.Item
-            key={school.name}
-            value={school.name}
-            py="4px"
-            borderTop="1px solid"
-            borderColor="cord"
-            w="100%"
-            alignItems="flex-start"
-            cursor="pointer"
-            title={school.rule}
-          >
-            <RadioGroup.ItemHiddenInput />
-            <RadioGroup.ItemIndicator
-              mt="3px"
-              borderColor="quiet"
-              _checked={{ bg: "heather", borderColor: "heather", color: "fleece" }}
-            />
-            <RadioGroup.ItemText>
-              <Text as="span" fontWeight={own ? "700" : "500"} display="block" lineHeight="20px">
-                {school.name}
-              </Text>
-              {own && (
-                <Text as="span" fontSize="13px" color="quiet" lineHeight="17px" display="block">
-                  {school.rule}
-                </Text>
-              )}
-            </RadioGroup.ItemText>
-          </RadioGroup.Item>
-        );
-      })}
+      {SCHOOLS.map(({ name, rule }) => (
+        <RadioGroup.Item key={name} value={name} className={css.school} title={rule}>
+          <RadioGroup.ItemHiddenInput />
+          <RadioGroup.ItemText className={css.schoolText}>
+            <span>{name}</span>
+            <span>{SOUNDS[name] ?? rule}</span>
+          </RadioGroup.ItemText>
+        </RadioGroup.Item>
+      ))}
     </RadioGroup.Root>
   );
 }
@@ -184,7 +165,7 @@ function OtherSchool({ line }: { line: DerivedLine }) {
   });
   const change = useBench((s) => s.change);
   return (
-    <Block title={`Another school for ${stretch}`}>
+    <Block title={`Another school for ${stretch} alone`}>
       <Picker
         label={`School for ${stretch}`}
         of={SCHOOL_NAMES}
@@ -199,11 +180,15 @@ function BesideSchool({ line }: { line: DerivedLine }) {
   const school = useBench((s) => s.school);
   const rival = useBench((s) => s.rivalLine);
   const setSchool = useBench((s) => s.setSchool);
-  const hear = useBench((s) => s.hearLine);
-  const { from, to } = useStretch();
+  const change = useBench((s) => s.change);
+  const { from, to, stretch } = useStretch();
+  const keep = (which: Which) => {
+    const kept = which === "ours" ? line.school : school;
+    change(`${kept} in ${stretch}`, (w) => schoolBars(w, line.id, from, to, kept));
+  };
   const others = SCHOOL_NAMES.filter((name) => name !== line.school);
   return (
-    <Block title="Beside another school">
+    <Fold title="Beside another school">
       <Picker
         label="Compare with school"
         of={[{ value: "", words: "nothing" }, ...others]}
@@ -212,18 +197,18 @@ function BesideSchool({ line }: { line: DerivedLine }) {
       />
       {rival && (
         <>
-          <Text fontSize="14px" mt="6px">
-            Clash {line.clash.toFixed(1)} here, {rival.clash.toFixed(1)} there.
+          <Text
+            fontSize="14px"
+            mt="6px"
+            title={`Clash ${line.clash.toFixed(1)} of 100 here, ${rival.clash.toFixed(1)} there`}
+          >
+            {clashWords(line.clash)} here, {clashWords(rival.clash)} there.
           </Text>
           <ClashPair ours={line.clashes} theirs={rival.clashes} />
-          <Flex gap="6px" mt="6px">
-            <LineButton onClick={() => hear(from, to, "ours")}>hear this</LineButton>
-            <LineButton onClick={() => hear(from, to, "theirs")}>hear the other</LineButton>
-          </Flex>
-          <BlindTest line={line} />
+          <Beside what="line" stretch={stretch} from={from} to={to} onKeep={keep} />
         </>
       )}
-    </Block>
+    </Fold>
   );
 }
 
@@ -259,44 +244,6 @@ function ClashPair({ ours, theirs }: { ours: readonly number[]; theirs: readonly
         </g>
       ))}
     </svg>
-  );
-}
-
-/** Two lines in an order nobody sees; the one kept goes into the bars listened to. */
-function BlindTest({ line }: { line: DerivedLine }) {
-  const blind = useBench((s) => s.blind);
-  const school = useBench((s) => s.school);
-  const setBlind = useBench((s) => s.setBlind);
-  const hear = useBench((s) => s.hearLine);
-  const change = useBench((s) => s.change);
-  const { from, to, stretch } = useStretch();
-  const shuffle = () => setBlind(Math.random() < 0.5 ? { A: "ours", B: "theirs" } : { A: "theirs", B: "ours" });
-  if (!blind) {
-    return (
-      <LineButton mt="6px" onClick={shuffle}>
-        choose blind for {stretch}
-      </LineButton>
-    );
-  }
-  const keep = (which: "ours" | "theirs") => {
-    const kept = which === "ours" ? line.school : school;
-    change(`${kept} in ${stretch}`, (w) => schoolBars(w, line.id, from, to, kept));
-    setBlind(null);
-  };
-  return (
-    <Box mt="8px" bg="linen" borderRadius="6px" p="10px">
-      <Text fontSize="14px" mb="6px">
-        Listen to both, then keep one for {stretch}.
-      </Text>
-      <Flex gap="6px" wrap="wrap">
-        {(["A", "B"] as const).map((name) => (
-          <Flex key={name} gap="4px" align="center">
-            <LineButton onClick={() => hear(from, to, blind[name])}>hear {name}</LineButton>
-            <SolidButton onClick={() => keep(blind[name])}>keep {name}</SolidButton>
-          </Flex>
-        ))}
-      </Flex>
-    </Box>
   );
 }
 
@@ -354,7 +301,7 @@ function Rubs({ line }: { line: DerivedLine }) {
           key={bar}
           name={`bar ${number(bar)}`}
           worth={clash / 100}
-          note={String(clash)}
+          note={clash >= 50 ? "harsh" : "rubs"}
           onTake={() => look(bar)}
         />
       ))}

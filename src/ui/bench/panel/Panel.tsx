@@ -1,63 +1,58 @@
 "use client";
 import { Box } from "@chakra-ui/react";
-import { LineButton } from "../../controls/buttons";
+import { ChevronDown, ChevronUp } from "../../icons";
+import type { Lens } from "../layout";
 import { chosenChord, chosenNote, useBench } from "../state";
 import { useLens } from "../useLens";
 import { ChordPanel } from "./ChordPanel";
 import { ChordsPanel } from "./ChordsPanel";
 import { HarmonyPanel } from "./HarmonyPanel";
 import { NotePanel } from "./NotePanel";
+import css from "./panel.module.css";
 import { PartsPanel } from "./PartsPanel";
 import { ThirdOrFourthPanel } from "./ThirdOrFourthPanel";
 import { TunePanel } from "./TunePanel";
 
-const NARROW = "@media (max-width: 1100px)";
+/** What the handle of the sheet says is in it. */
+const HANDLES: Record<Lens, string> = {
+  Tune: "About this tune",
+  Chords: "Choose and compare chords",
+  Harmony: "Choose and compare harmony",
+  Parts: "Parts for tonight",
+};
 
 /**
- * The side panel: why this is so, or, with nothing chosen, what is worth looking at. Under 1100 pixels it folds away.
+ * The side panel: why this is so, or, with nothing chosen, what is worth looking at. On tablets it is a sheet under the
+ * rows, opened by a handle that is always there; it takes its room from the rows and never lies over them.
  */
 export function Panel() {
-  const { lens } = useLens();
-  const away = useBench((s) => s.folded || (!s.selection && lens !== "Parts" && lens !== "Tune"));
-  const setFolded = useBench((s) => s.setFolded);
-  const select = useBench((s) => s.select);
+  const folded = useBench((s) => s.folded);
   return (
-    <Box
-      as="aside"
-      aria-label="Why"
-      w="316px"
-      maxW="100%"
-      flexShrink={0}
-      overflowY="auto"
-      borderLeft="1px solid"
-      borderColor="cord"
-      bg="fleece"
-      px="20px"
-      py="18px"
-      css={{
-        [NARROW]: {
-          position: "absolute",
-          right: 0,
-          top: 0,
-          bottom: 0,
-          zIndex: 5,
-          boxShadow: "lg",
-          display: away ? "none" : "block",
-        },
-      }}
-    >
-      <Inside />
-      <LineButton
-        mt="16px"
-        css={{ display: "none", [NARROW]: { display: "inline-flex" } }}
-        onClick={() => {
-          select(null);
-          setFolded(true);
-        }}
-      >
-        Fold away
-      </LineButton>
+    <Box as="aside" aria-label="Why" className={css.panel} data-folded={folded ? "" : undefined}>
+      <Handle />
+      <div className={css.inside} id="panel">
+        <Inside />
+      </div>
     </Box>
+  );
+}
+
+function Handle() {
+  const { lens } = useLens();
+  const folded = useBench((s) => s.folded);
+  const setFolded = useBench((s) => s.setFolded);
+  const chosen = useBench((s) => s.selection !== null);
+  return (
+    <button
+      type="button"
+      className={css.handle}
+      aria-expanded={!folded}
+      aria-controls="panel"
+      onClick={() => setFolded(!folded)}
+    >
+      {folded ? <ChevronUp size={18} /> : <ChevronDown size={18} />}
+      {chosen ? "Why this one, and what else" : HANDLES[lens]}
+    </button>
   );
 }
 

@@ -52,7 +52,7 @@ function PartCard({ part, open }: { part: Part; open: boolean }) {
       >
         <RoleBadge voice={part.role} size={22} />
         <Text fontFamily="heading" fontSize="18px" fontWeight="600" whiteSpace="nowrap">
-          {part.level}
+          {part.name}
         </Text>
         <Text ml="auto" whiteSpace="nowrap" fontSize="13px" color="woad" textDecoration="underline">
           {alone ? "show all" : "show alone"}

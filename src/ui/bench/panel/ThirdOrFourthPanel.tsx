@@ -57,7 +57,7 @@ export function ThirdOrFourthPanel() {
     const locks = [{ bar: asked.bar, at: asked.at, pitch: asked[which] }];
     if (!line) return;
     rivalLineOf(bench.getState().work, line.id, THIRDS.name, locks).then(
-      (bent) => hear(asked.bar, asked.bar, bent),
+      (bent) => hear(asked.bar, asked.bar, { line: bent }),
       () => hear(asked.bar, asked.bar),
     );
   };

@@ -25,14 +25,14 @@ export const Key = ({ children }: { children: ReactNode }) => (
   </Box>
 );
 
-/** Head of a panel: what is looked at, and one quiet line about it. */
-export const PanelHead = ({ title, sub }: { title: string; sub?: string }) => (
+/** Head of a panel: what is looked at, one quiet line about it, and its figure when asked. */
+export const PanelHead = ({ title, sub, figure }: { title: string; sub?: string; figure?: string }) => (
   <Box mb="10px">
     <Heading as="h2" fontSize="21px" fontWeight="600" lineHeight="27px">
       {title}
     </Heading>
     {sub && (
-      <Text color="quiet" fontSize="14px">
+      <Text color="quiet" fontSize="14px" title={figure}>
         {sub}
       </Text>
     )}
@@ -69,7 +69,24 @@ export const Block = ({ title, children }: { title: string; children: ReactNode 
   </Box>
 );
 
-/** A choice in a list, with its bar of worth and its key. */
+/** Figures and rarer things, folded away until they are asked for. */
+export const Fold = ({ title, children }: { title: string; children: ReactNode }) => (
+  <Box as="details" mt="14px" borderTop="1px solid" borderColor="cord" pt="6px">
+    <Box as="summary" fontSize="14px" color="quiet" minH="30px" lineHeight="30px" cursor="pointer">
+      {title}
+    </Box>
+    {children}
+  </Box>
+);
+
+/** How two lines get on, in words, by their clash of 100. */
+const CALM: readonly [below: number, words: string][] = [
+  [8, "calm throughout"],
+  [16, "a little spice"],
+  [30, "rubs here and there"],
+];
+export const clashWords = (clash: number): string => CALM.find(([below]) => clash < below)?.[1] ?? "harsh in places";
+
 /** Prices in words, from the nearest; in points of the whole. */
 const NEARNESS: readonly [below: number, words: string][] = [
   [0, "better"],
@@ -79,6 +96,7 @@ const NEARNESS: readonly [below: number, words: string][] = [
 ];
 export const nearness = (cost: number): string => NEARNESS.find(([below]) => cost < below)?.[1] ?? "much worse";
 
+/** A choice in a list, with its bar of worth and its key. */
 export function ChoiceBar({
   name,
   worth,

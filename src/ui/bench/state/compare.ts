@@ -27,25 +27,27 @@ export function compareSlice(set: Put, get: Get): CompareSlice {
       set({ rival, rivalPlan: null });
       void deriveRival(rival);
     },
-    takeRivalBar: (bar) => {
+    takeRivalBars: (from, to) => {
       const { rival, rivalPlan, change } = get();
-      if (rivalPlan) change(`Chords of ${rival} in a bar`, (w) => lockChords(w, lockBars(rivalPlan, bar, bar)));
+      if (rivalPlan) change(`Chords of ${rival} taken`, (w) => lockChords(w, lockBars(rivalPlan, from, to)));
     },
     school: "",
     rivalLine: null,
     setSchool: (school) => {
-      set({ school, rivalLine: null, blind: null });
+      set({ school, rivalLine: null });
       void deriveLine(school);
     },
     numbers: false,
     ghost: false,
     trying: false,
-    blind: null,
     setNumbers: (numbers) => set({ numbers }),
     setGhost: (ghost) => set({ ghost }),
     setTrying: (trying) => set({ trying }),
-    setBlind: (blind) => set({ blind }),
-    hearLine: (from, to, which) => get().hear(from, to, which === "theirs" ? get().rivalLine : null),
+    hearRival: (what, from, to, which) => {
+      const { hear, rivalLine, rivalPlan } = get();
+      const theirs = what === "line" ? { line: rivalLine } : { plan: rivalPlan };
+      hear(from, to, which === "theirs" ? theirs : {});
+    },
     compareAgain: async () => {
       const { rival, school } = get();
       await Promise.all([rival && deriveRival(rival), school && deriveLine(school)]);

@@ -1,4 +1,5 @@
 import {
+  type ChordLock,
   copyToLike,
   lockBars,
   mergeChord,
@@ -7,11 +8,20 @@ import {
   splitChord,
   typedChord,
 } from "../../../core/chords";
-import { lockChords, lockNote, unlockChords } from "../../../core/ensemble";
+import { music } from "../../../core/analysis";
+import {
+  freeChords,
+  lockChords,
+  lockNote,
+  unlockChords,
+  unlockNote,
+  type Work,
+  withTune,
+} from "../../../core/ensemble";
 import { type HarmonyNote, steppedTo } from "../../../core/harmony";
-import { insertAfter, moveStep, remove, splitBar } from "../../../core/score";
+import { type Edited, insertAfter, moveStep, remove, splitBar, type Tune } from "../../../core/score";
 import { type Pitch, pitchName } from "../../../core/theory";
-import type { BenchState, DecideSlice, Get, Put } from "./model";
+import type { BenchState, DecideSlice, Get, Offer, Put } from "./model";
 
 /** The chord that is looked at, with the phrase it stands in. */
 export function chosenChord({ selection, derived }: Pick<BenchState, "selection" | "derived">) {
@@ -27,6 +37,14 @@ export function chosenNote({ selection, derived }: Pick<BenchState, "selection" 
   const note = selection?.kind === "note" ? line?.notes[selection.index] : undefined;
   return note && line ? { line, note } : undefined;
 }
+
+/** An edit of the tune as one of the work; one that cannot be made there leaves it as it is. */
+const edited =
+  (make: (tune: Tune, bar: number) => Edited) =>
+  (work: Work, bar: number): Work => {
+    const { tune } = make(work.tune, bar);
+    return tune ? withTune(work, tune) : work;
+  };
 
 const NO_ROOM = "This change cannot go there: both chords keep at least a beat, and a change stops at the next one.";
 
@@ -52,7 +70,9 @@ export function decideSlice(set: Put, get: Get): DecideSlice {
     const { bar } = chord;
     if (symbol !== chord.symbol || !chord.locked) {
       const place = { bar, at: part?.at ?? chord.at, ticks: part?.ticks ?? chord.ticks };
-      lockChordsAs(`Chord ${symbol} locked`, [{ ...place, symbol }], "");
+      const [lock, before] = [{ ...place, symbol }, get().work];
+      lockChordsAs(`Chord ${symbol} locked`, [lock], "");
+      offerChord(before, lock);
       hearWhenDerived(bar);
     } else get().hear(bar, bar);
   };
@@ -66,10 +86,52 @@ export function decideSlice(set: Put, get: Get): DecideSlice {
     };
     look();
   };
+  /** The last offer and the work it was made over: the next change of the same bar joins it. */
+  let last: { offer: Offer; work: Work } | null = null;
+  /** Offers to do in like bars what was just done in one, to the work as it was before. */
+  const offer = (before: Work, bar: number, like: readonly number[], again: Offer["again"][number]) => {
+    const open = last?.work === before && last.offer.bar === bar ? last.offer : { bar, like, again: [] };
+    const next = open.like.length > 0 ? { ...open, again: [...open.again, again] } : null;
+    last = next && { offer: next, work: get().work };
+    set({ offer: next });
+  };
+  const forget = () => {
+    last = null;
+    set({ offer: null });
+  };
+  /** Bars with the notes of one, that are not the bar itself. */
+  const likeBars = (bar: number): number[] => {
+    const own = places()[bar];
+    if (!own || own.pickup) return [];
+    const notes = music(own);
+    return places().flatMap((p) => (p.index !== bar && !p.pickup && music(p) === notes ? [p.index] : []));
+  };
+  /** Offers a chord settled in one bar to the like bars that have another there. */
+  const offerChord = (before: Work, lock: ChordLock) => {
+    const { derived } = get();
+    const other = (bar: number) => {
+      const there = derived.plan.chords.findLast((c) => c.bar === bar && c.at <= lock.at);
+      return there !== undefined && !there.locked && there.symbol !== lock.symbol;
+    };
+    offer(before, lock.bar, likeBars(lock.bar).filter(other), (w, bar) => lockChords(w, [{ ...lock, bar }]));
+  };
   const asLock = ({ bar, at, ticks, symbol }: PlannedChord) => ({ bar, at, ticks, symbol });
 
   return {
     chordRefused: "",
+    offer: null,
+    takeOffer: () => {
+      const { offer: open, change } = get();
+      if (!open) return;
+      const { like, again } = open;
+      // From the last bar to the first, so that a bar keeps its number until its turn.
+      const bars = [...like].sort((a, b) => b - a);
+      change("The same in like bars", (w) =>
+        bars.reduce((all, bar) => again.reduce((o, step) => step(o, bar), all), w),
+      );
+      forget();
+    },
+    dropOffer: forget,
     takeChord,
     lockChordsAs,
     writeChord: (text) => {
@@ -84,8 +146,17 @@ export function decideSlice(set: Put, get: Get): DecideSlice {
       const { work, change } = get();
       const over = (l: { bar: number; at: number; ticks: number }) =>
         l.bar === chord.bar && l.at < chord.at + chord.ticks && l.at + l.ticks > chord.at;
-      if (work.locks.some(over)) change(`Chord ${chord.symbol} freed`, (w) => unlockChords(w, [chord]));
+      if (work.locks.some((l) => over(l) && !l.kept))
+        change(`Chord ${chord.symbol} unlocked`, (w) => unlockChords(w, [chord]));
       else lockChordsAs(`Chord ${chord.symbol} locked`, [asLock(chord)], "");
+    },
+    planChordAnew: () => {
+      const { chord } = chosenChord(get());
+      if (chord) get().change("Chord planned anew", (w) => freeChords(w, [chord]));
+    },
+    planNoteAnew: () => {
+      const chosen = chosenNote(get());
+      if (chosen) get().change("Harmony note planned anew", (w) => lockNote(w, chosen.line.id, placeOf(chosen.note)));
     },
     moveChord: (index, beats) => {
       if (index === undefined) return;
@@ -106,7 +177,7 @@ export function decideSlice(set: Put, get: Get): DecideSlice {
       if (!phrase) return;
       const { plan } = get().derived;
       const own = plan.chords.filter((c) => c.bar >= phrase.from && c.bar <= phrase.to);
-      if (own.every((c) => c.locked)) get().change(`${phrase.name} freed`, (w) => unlockChords(w, own));
+      if (own.every((c) => c.locked)) get().change(`${phrase.name} unlocked`, (w) => unlockChords(w, own));
       else lockChordsAs(`Chords of ${phrase.name} locked`, lockBars(plan, phrase.from, phrase.to), "");
     },
     copyPhrase: () => {
@@ -125,7 +196,7 @@ export function decideSlice(set: Put, get: Get): DecideSlice {
       const chosen = chosenNote(get());
       if (!chosen) return;
       const { line, note } = chosen;
-      if (note.locked) get().change("Harmony note freed", (w) => lockNote(w, line.id, placeOf(note)));
+      if (note.locked) get().change("Harmony note unlocked", (w) => unlockNote(w, line.id, placeOf(note)));
       else settleNote(line.id, note, note.pitch);
     },
     stepNote: (line, index, steps) => {
@@ -138,9 +209,17 @@ export function decideSlice(set: Put, get: Get): DecideSlice {
       const { selection, edit } = get();
       if (selection?.kind !== "event") return set({ refused: "Choose a note first: click it, or press Enter." });
       const { bar, event } = selection;
+      const like = what.edit === splitBar ? [] : likeBars(bar);
+      const before = get().work;
       const refused = edit(what.name, (tune) => what.edit(tune, { bar, event }));
       set({ refused });
       if (refused !== undefined) return;
+      offer(
+        before,
+        bar,
+        like,
+        edited((tune, there) => what.edit(tune, { bar: there, event })),
+      );
       const after = new Map([
         [insertAfter, { bar, event: event + 1 }],
         [remove, { bar, event: Math.max(0, event - 1) }],
@@ -151,7 +230,16 @@ export function decideSlice(set: Put, get: Get): DecideSlice {
     dragNote: (spot, steps) => {
       set({ selection: { kind: "event", ...spot }, page: "Note" });
       const step = steps > 0 ? "Note moved up" : "Note moved down";
-      set({ refused: get().edit(step, (tune) => moveStep(tune, spot, steps)) });
+      const [like, before] = [likeBars(spot.bar), get().work];
+      const refused = get().edit(step, (tune) => moveStep(tune, spot, steps));
+      set({ refused });
+      if (refused === undefined)
+        offer(
+          before,
+          spot.bar,
+          like,
+          edited((tune, bar) => moveStep(tune, { ...spot, bar }, steps)),
+        );
     },
     takeUp: (bar) => {
       const line = get().derived.lines[0];

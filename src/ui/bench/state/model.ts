@@ -85,6 +85,17 @@ export type ViewSlice = {
   setRefused: (why: string | undefined) => void;
 };
 
+/** Tempos in percent of the written one, from the first to the last, each a few times. */
+export type Ladder = { from: number; to: number; step: number; times: number };
+export const rungsOf = ({ from, to, step }: Ladder): number[] => {
+  const count = Math.floor(Math.abs(to - from) / step);
+  const up = Array.from({ length: count + 1 }, (_, i) => from + Math.sign(to - from) * i * step);
+  return up.at(-1) === to ? up : [...up, to];
+};
+
+/** What sounds in the place of a line, or of the chords. */
+export type Other = { line?: DerivedLine | null; plan?: ChordPlan | null };
+
 export type SoundSlice = {
   playing: boolean;
   /** The written bar that sounds; null at rest. */
@@ -94,9 +105,19 @@ export type SoundSlice = {
   /** Parts (ids) that are not heard; "chords" for the chords. */
   muted: ReadonlySet<string>;
   failure: string;
+  /** The number of the count-in that sounds; null once the music has begun. */
+  counted: number | null;
+  /** Ids of the engraved notes that sound. */
+  lights: readonly string[];
+  ladder: Ladder;
+  /** The rung of the ladder that sounds; null while none is climbed. */
+  rung: { percent: number; time: number; times: number } | null;
+  setLadder: (ladder: Ladder) => void;
+  /** Plays the loop, or the tune, up the ladder. */
+  climb: () => void;
   toggle: () => void;
-  /** Plays bars once; another line may take the place of its own. */
-  hear: (from: number, to: number, other?: DerivedLine | null) => void;
+  /** Plays bars once; another line or other chords may take the place of their own. */
+  hear: (from: number, to: number, other?: Other) => void;
   setPercent: (percent: number) => void;
   setCounting: (on: boolean) => void;
   mute: (part: string) => void;
@@ -111,31 +132,40 @@ export type CompareSlice = {
   rival: string;
   rivalPlan: ChordPlan | null;
   setRival: (style: string) => void;
-  takeRivalBar: (bar: number) => void;
+  takeRivalBars: (from: number, to: number) => void;
   school: string;
   rivalLine: DerivedLine | null;
   setSchool: (school: string) => void;
   numbers: boolean;
   ghost: boolean;
   trying: boolean;
-  blind: Record<"A" | "B", Which> | null;
   setNumbers: (on: boolean) => void;
   setGhost: (on: boolean) => void;
   setTrying: (on: boolean) => void;
-  setBlind: (blind: CompareSlice["blind"]) => void;
-  hearLine: (from: number, to: number, which: Which) => void;
+  /** Plays bars with what is here, or with what it is compared with. */
+  hearRival: (what: "line" | "plan", from: number, to: number, which: Which) => void;
   /** Makes what is compared anew, after the work has changed. */
   compareAgain: () => Promise<void>;
 };
 
+/** A change of one bar that can be repeated in bars (indexes) that had the same notes. */
+export type Offer = { bar: number; like: readonly number[]; again: readonly ((work: Work, bar: number) => Work)[] };
+
 /** Ways to decide about the chosen chord, its phrase and the chosen note. What cannot be done says why. */
 export type DecideSlice = {
   chordRefused: string;
+  /** What was just done in a bar that others are like, to be done there too. */
+  offer: Offer | null;
+  takeOffer: () => void;
+  dropOffer: () => void;
   takeChord: (symbol: string, part?: { at?: number | undefined; ticks?: number | undefined }) => void;
   /** False where what was written is no chord. */
   writeChord: (text: string) => boolean;
   lockChordsAs: (step: string, locks: readonly ChordLock[] | undefined, why: string) => void;
   toggleChordLock: () => void;
+  /** Lets go of what was chosen here, so that it is planned anew. */
+  planChordAnew: () => void;
+  planNoteAnew: () => void;
   moveChord: (index: number | undefined, beats: number) => void;
   splitChord: () => void;
   mergeChord: () => void;

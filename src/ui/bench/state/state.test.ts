@@ -6,7 +6,8 @@ import type { BenchState } from ".";
 
 const saved: { step: string; work: Work }[] = [];
 let refuse = "";
-const brought = () => ({ id: 1, head: 1, work: start, canUndo: false, canRedo: false, step: "Brought in", saved: 0 });
+const FIRST = { id: 1, head: 1, canUndo: false, canRedo: false, step: "Brought in", saved: 0 };
+const brought = (work = start) => ({ ...FIRST, work });
 vi.mock("../../saving/ask", () => ({
   ask: async (_: number, name: string, { step, work }: { step: string; work: Work }) => {
     if (name === "travel") return { ok: true, value: { kind: "there", loaded: { ...brought(), canRedo: true } } };
@@ -26,9 +27,10 @@ vi.mock("../../../workers/derive", () => ({
   rivalLineOf: async () => null,
   rivalPlanOf: async () => null,
 }));
-const { benchOf } = await import(".");
+const { benchOf, chosenNote, rungsOf } = await import(".");
 
 const start = newWork(tuneOf("|:A2|d2fd Adfd|e2ge Bege|d2fd Adfa|gfed B2:|"));
+const LIKE = newWork(tuneOf("|:A2|d2fd Adfd|e2ge Bege|d2fd Adfd|gfed B2:|"));
 let bench: ReturnType<typeof benchOf>;
 const now = (): BenchState => bench.getState();
 /** Lets everything that is on its way arrive. */
@@ -43,6 +45,15 @@ beforeEach(() => {
   refuse = "";
   bench = benchOf(brought(), deriver.whole(start));
   now().start();
+});
+
+describe("the tempo ladder", () => {
+  it.each([
+    [{ from: 60, to: 80, step: 10, times: 2 }, [60, 70, 80]],
+    [{ from: 60, to: 85, step: 10, times: 2 }, [60, 70, 80, 85]],
+    [{ from: 90, to: 70, step: 10, times: 1 }, [90, 80, 70]],
+    [{ from: 70, to: 70, step: 5, times: 3 }, [70]],
+  ])("has its rungs: %o", (ladder, rungs) => expect(rungsOf(ladder)).toEqual(rungs));
 });
 
 describe("the bench's store", () => {
@@ -110,11 +121,66 @@ describe("the bench's store", () => {
     expect(now().derived.plan.chords[index]).toMatchObject({ symbol, locked: true });
     now().toggleChordLock();
     await settled();
+    // Unlocked it stays as it was chosen, and locks again; only a new plan lets go of it.
+    expect(now().derived.plan.chords[index]).toMatchObject({ symbol, locked: false, kept: true });
+    now().toggleChordLock();
+    await settled();
+    expect(now().derived.plan.chords[index]).toMatchObject({ symbol, locked: true });
+    now().planChordAnew();
+    await settled();
     expect(now().work.locks).toEqual([]);
     now().copyPhrase();
     expect(now().chordRefused).toMatch(/^No other phrase/);
     expect(now().writeChord("H#7")).toBe(false);
     expect(now().chordRefused).not.toBe("");
+  });
+  it("an unlocked harmony note stays as it was chosen until the line is planned anew", async () => {
+    now().takeUp(2);
+    const other = chosenNote(now())!.note.alternatives.find((a) => a.pitch)!;
+    now().takeNote(other.pitch);
+    await settled();
+    now().toggleNoteLock();
+    await settled();
+    const { note } = chosenNote(now())!;
+    expect(note).toMatchObject({ pitch: other.pitch, locked: false, kept: true });
+    expect(note.alternatives.length).toBeGreaterThan(0);
+    const line = now().work.lines[0]!.id;
+    now().change("Harmony by Thirds", (w) => changeLine(w, line, { school: "Thirds" }));
+    await settled();
+    expect(now().work.lines[0]!.locks).toEqual([]);
+  });
+  it("offers to do the same in bars that had the same notes, all that was done in one at once", async () => {
+    const sameBars = (bar: number) => JSON.stringify(now().work.tune.strains[0]!.bars[bar]!.events);
+    const note = (event: number) => now().dragNote({ bar: 1, event }, 1);
+    bench = benchOf(brought(LIKE), deriver.whole(LIKE));
+    now().start();
+    note(0);
+    await settled();
+    note(1);
+    await settled();
+    expect(now().offer).toMatchObject({ bar: 1, like: [3] });
+    now().takeOffer();
+    await settled();
+    expect(now().offer).toBeNull();
+    expect(sameBars(3)).toBe(sameBars(1));
+    note(2);
+    now().dropOffer();
+    expect([now().offer, sameBars(3) === sameBars(1)]).toEqual([null, false]);
+  });
+  it("offers a chord to like bars that have another", async () => {
+    bench = benchOf(brought(LIKE), deriver.whole(LIKE));
+    now().start();
+    now().select({ kind: "chord", index: now().derived.plan.chords.findIndex((c) => c.bar === 1) });
+    now().takeChord("Bm");
+    await settled();
+    expect(now().offer).toMatchObject({ bar: 1, like: [3] });
+    now().takeOffer();
+    await settled();
+    expect(
+      now()
+        .derived.plan.chords.filter((c) => [1, 3].includes(c.bar) && c.at === 0)
+        .map((c) => c.symbol),
+    ).toEqual(["Bm", "Bm"]);
   });
   it("takes up the harmony note of a bar, and goes from note to note", () => {
     now().takeUp(2);

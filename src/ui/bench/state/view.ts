@@ -15,7 +15,7 @@ export function viewSlice(set: Put, get: Get): ViewSlice {
     loop: null,
     shown: "all",
     help: false,
-    folded: false,
+    folded: true,
     page: "Say",
     refused: undefined,
     stalled: "",

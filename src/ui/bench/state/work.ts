@@ -42,7 +42,7 @@ export function workSlice(loaded: Loaded, derived: Derived, set: Put, get: Get):
     rederive();
   };
   const showWork = (step: string, work: Work) => {
-    set({ work, canUndo: true, canRedo: false, step, remark: "", problem: "" });
+    set({ work, canUndo: true, canRedo: false, step, remark: "", problem: "", offer: null });
     rederive();
   };
   const change: WorkSlice["change"] = (step, edit) => {
