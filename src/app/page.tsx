@@ -1,5 +1,5 @@
 import { type Asked, countTunes, database, shelves, SORTS } from "../db";
-import { collection, PAGE } from "../server/collection";
+import { collection, holding, PAGE } from "../server/collection";
 import { notFound } from "next/navigation";
 import { numberOf } from "../server/page";
 import { withTrouble } from "./withTrouble";
@@ -12,10 +12,12 @@ export const dynamic = "force-dynamic";
 
 type Search = Record<string, string | string[] | undefined>;
 
+const textOf = (search: Search, name: string) =>
+  typeof search[name] === "string" && search[name] ? search[name].slice(0, 100) : undefined;
+
 /** What the address asks of the list; anything strange is passed over. */
 function askedOf(search: Search): Asked {
-  const get = (name: string) =>
-    typeof search[name] === "string" && search[name] ? search[name].slice(0, 100) : undefined;
+  const get = (name: string) => textOf(search, name);
   const ready = get("ready");
   const pitches = Number(get("pitches"));
   return {
@@ -33,18 +35,22 @@ function askedOf(search: Search): Asked {
 
 export default async function Page({ searchParams }: { searchParams: Promise<Search> }) {
   const search = await searchParams;
-  const asked = askedOf(search);
   const shown = search.shown === undefined ? PAGE : numberOf(String(search.shown));
   if (shown === undefined) notFound();
   const limit = Math.min(MOST, Math.max(PAGE, shown));
   return withTrouble(async () => {
     const db = database();
+    const notes = textOf(search, "notes") ?? "";
+    const held = notes ? holding(db, notes) : undefined;
+    const asked = { ...askedOf(search), ...(held ? { holding: held } : {}) };
     return (
       <TunesPage
         tunes={collection(db, asked, limit)}
         found={countTunes(db, asked)}
         all={countTunes(db)}
-        asked={asked}
+        asked={askedOf(search)}
+        notes={notes}
+        unread={notes !== "" && held === undefined}
         shelves={shelves(db)}
       />
     );

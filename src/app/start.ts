@@ -1,9 +1,9 @@
 import { backupDue, database, databasePath } from "../db";
 import { aside } from "../server/aside";
-import { collection } from "../server/collection";
+import { collection, fillMelodies } from "../server/collection";
 import { isLong } from "../server/page";
 import { opened, unread } from "../server/states";
-import { FIRST_LENS, USUAL_WIDTH } from "../ui/bench/layout";
+import { FIRST_LENS, USUAL_ROOM } from "../ui/bench/layout";
 import { prepared } from "./tune/[id]/(bench)/prepared";
 
 /** Tunes made ready as the application starts: those at the top of the list. */
@@ -18,7 +18,7 @@ const HOUR = 60 * 60 * 1000;
  */
 export function start(): void {
   try {
-    database();
+    fillMelodies(database());
     void warm().catch(tellTrouble);
   } catch (error) {
     tellTrouble(error);
@@ -34,7 +34,7 @@ async function warm() {
   const db = database();
   for (const { id } of collection(db, {}, READY)) {
     const found = unread(db, id);
-    if (found && !isLong(found)) await prepared(opened(found), FIRST_LENS, USUAL_WIDTH);
+    if (found && !isLong(found)) await prepared(opened(found), FIRST_LENS, USUAL_ROOM);
   }
 }
 

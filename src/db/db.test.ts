@@ -2,9 +2,9 @@ import { mkdtempSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { beforeEach, describe, expect, it } from "vitest";
-import { changeLine, lockChords, type Work } from "../core/ensemble";
+import { changeLine, lockChords, settleDoubt, type Work } from "../core/ensemble";
 import Database from "better-sqlite3";
-import { collection, takeIn } from "../server/collection";
+import { collection, fillMelodies, holding, takeIn } from "../server/collection";
 import { bringBack, load, nameVersion, recordRights, save, type Travelled, travel, versions } from "../server/states";
 import { seedDemo } from "../server/demo";
 import { download } from "../server/files";
@@ -39,6 +39,37 @@ const go = (id: number, way: "undo" | "redo") => there(travel(db, { id, head: lo
 
 const ABC = "X:1\nT:Tar and Twine\nM:2/4\nL:1/8\nK:G\n|:D|GB d>B|AG E>D|GB AF|G3:|\n";
 const lock = { bar: 1, at: 0, ticks: 6720, symbol: "Em" };
+
+describe("finding by notes", () => {
+  const titles = (notes: string) => collection(db, { holding: holding(db, notes) }).map((t) => t.title);
+  const SHANTY = ABC.replace("Tar and Twine", "Ballast").replace("GB d>B|AG E>D", "GB d>B|AG E>C").replace("AF", "AB");
+  it("finds tunes by a few notes in any key, those that have them exactly first", () => {
+    takeIn(db, `${SHANTY}\n${ABC}`);
+    expect(titles("D G B d B A G E D")).toEqual(["Tar and Twine", "Ballast"]);
+    expect(titles("C F A c A G F D C")).toEqual(["Tar and Twine", "Ballast"]);
+    expect(titles("G B A F G")).toEqual(["Tar and Twine", "Ballast"]);
+    expect(titles("1 1 1 1 1")).toEqual([]);
+    expect(holding(db, "not notes")).toBeUndefined();
+  });
+  it("writes down melodies of tunes that came in before they were kept", () => {
+    takeIn(db, ABC);
+    db.$client.exec("UPDATE tunes SET melody = ''");
+    expect(titles("D G B d B")).toEqual([]);
+    fillMelodies(db);
+    expect(titles("D G B d B")).toEqual(["Tar and Twine"]);
+  });
+});
+
+describe("what was read in doubt", () => {
+  it("stays with the tune until it is settled", () => {
+    const [added] = takeIn(db, ABC.replace("G3:|", "G3:|\nzzq this was never music")).added;
+    const work = load(db, added!.id)!.work;
+    expect(work.doubts?.length).toBeGreaterThan(0);
+    const first = work.doubts![0]!;
+    expect(settleDoubt(work, first).doubts ?? []).not.toContain(first);
+    expect(settleDoubt(work).doubts).toBeUndefined();
+  });
+});
 
 describe("the collection on a real file", () => {
   it("survives a restart", () => {
@@ -155,7 +186,7 @@ describe("the collection on a real file", () => {
       expect(download(work, part, "abc")?.content).toMatch(/^X:1\n/);
       expect([...(download(work, part, "mid")!.content as Uint8Array)].slice(0, 4)).toEqual([0x4d, 0x54, 0x68, 0x64]);
     }
-    expect(download(work, "first", "musicxml")?.name).toBe("the-lamp-on-the-slip-first-sounds.musicxml");
+    expect(download(work, "first", "musicxml")?.name).toBe("the-lamp-on-the-slip-one-note-per-chord.musicxml");
     const two = download(work, "melody+moving", "abc")!;
     expect([two.name, (two.content as string).match(/^V:/gm)!.length >= 2]).toEqual([
       "the-lamp-on-the-slip-leading-and-moving.abc",

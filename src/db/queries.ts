@@ -16,6 +16,7 @@ export type Facts = Pick<
   | "source"
   | "rights"
   | "fingerprint"
+  | "melody"
   | "sentence"
   | "weave"
 > & {
@@ -47,6 +48,8 @@ const COLUMNS: Record<Sort, SQL> = {
 /** What the list is asked for. Empty fields ask for everything. */
 export type Asked = {
   find?: string | undefined;
+  /** Tunes (ids) that hold some notes, those that hold them exactly first. */
+  holding?: { exactly: readonly number[]; nearly: readonly number[] } | undefined;
   dance?: string | undefined;
   key?: string | undefined;
   metre?: string | undefined;
@@ -71,6 +74,7 @@ function where(db: Db, asked: Asked): SQL | undefined {
   return and(
     isNull(tunes.removed),
     asked.find?.trim() ? found : undefined,
+    asked.holding ? inArray(tunes.id, [...asked.holding.exactly, ...asked.holding.nearly]) : undefined,
     asked.dance ? eq(tunes.dance, asked.dance) : undefined,
     asked.key ? eq(tunes.key, asked.key) : undefined,
     asked.metre ? eq(tunes.metre, asked.metre) : undefined,
@@ -90,11 +94,12 @@ function where(db: Db, asked: Asked): SQL | undefined {
  */
 export function listTunes(db: Db, asked: Asked, limit: number) {
   const column = COLUMNS[asked.sort ?? "title"];
+  const nearest = asked.holding ? [desc(inArray(tunes.id, [...asked.holding.exactly]))] : [];
   const ids = db
     .select({ id: tunes.id })
     .from(tunes)
     .where(where(db, asked))
-    .orderBy(asked.down ? desc(column) : asc(column), COLUMNS.title, tunes.id)
+    .orderBy(...nearest, asked.down ? desc(column) : asc(column), COLUMNS.title, tunes.id)
     .limit(limit)
     .all()
     .map((r) => r.id);
@@ -116,6 +121,21 @@ export function listTunes(db: Db, asked: Asked, limit: number) {
 
 export const countTunes = (db: Db, asked: Asked = {}): number =>
   db.select({ n: count() }).from(tunes).where(where(db, asked)).get()?.n ?? 0;
+
+/** The stored melody of every tune. */
+export const melodies = (db: Db) =>
+  db.select({ id: tunes.id, melody: tunes.melody }).from(tunes).where(isNull(tunes.removed)).all();
+
+/** Tunes whose melody has not been written down yet, with their work; and writing it. */
+export const withoutMelody = (db: Db) =>
+  db
+    .select({ id: tunes.id, work: revisions.work })
+    .from(tunes)
+    .innerJoin(revisions, eq(revisions.id, tunes.head))
+    .where(eq(tunes.melody, ""))
+    .all();
+export const writeMelody = (db: Db, id: number, melody: string): void =>
+  void db.update(tunes).set({ melody }).where(eq(tunes.id, id)).run();
 
 /** What there is to choose from in the list's filters. */
 export function shelves(db: Db) {

@@ -18,6 +18,8 @@ export const tunes = sqliteTable(
     rights: text("rights").notNull().default("unknown"),
     /** The music without its key and spelling, for finding the same tune again. */
     fingerprint: text("fingerprint").notNull().default(""),
+    /** The melody's notes, a letter each, for finding the tune by a few of them; empty until they have been written. */
+    melody: text("melody").notNull().default(""),
     /**
      * One sentence on key and form, and the woven picture as JSON, so that a list of thousands need not derive them.
      */
@@ -30,7 +32,11 @@ export const tunes = sqliteTable(
     /** When it was put aside; it can be brought back. */
     removed: integer("removed", { mode: "timestamp_ms" }),
   },
-  (t) => [index("tunes_title").on(t.title), index("tunes_fingerprint").on(t.fingerprint)],
+  (t) => [
+    index("tunes_title").on(t.title),
+    index("tunes_fingerprint").on(t.fingerprint),
+    index("tunes_melody").on(t.removed, t.melody),
+  ],
 );
 
 /** Words a teacher files tunes under. */

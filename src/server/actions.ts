@@ -29,9 +29,20 @@ export async function bringIn(input: unknown): Promise<Answer<Taken>> {
 
 /** Brings a finished tune in: typed, or read from a score or a MIDI file. */
 export async function addTune(input: unknown): Promise<Answer<Taken>> {
-  const Input = z.object({ tune: Tune, step: Step, again: z.boolean().default(false) });
-  return answer(Input, input, async ({ tune, step, again }) => {
-    const taken = await aside("add", tune, step, again);
+  const Remarked = z.object({
+    line: z.int(),
+    column: z.int(),
+    message: z.string().max(1000),
+    left: z.literal(true).optional(),
+  });
+  const Input = z.object({
+    tune: Tune,
+    remarks: z.array(Remarked).max(1000).default([]),
+    step: Step,
+    again: z.boolean().default(false),
+  });
+  return answer(Input, input, async ({ tune, remarks, step, again }) => {
+    const taken = await aside("add", { tune, remarks }, step, again);
     revalidatePath("/");
     return taken;
   });

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { readWork } from "../core/ensemble";
 import { type Db, database, writing } from "../db";
 import { type Answer, answer } from "./answer";
-import { bringBack, keepAnew, save, settle, since, stateOf, travel } from "./states";
+import { bringBack, keepAnew, load, save, settle, since, stateOf, travel } from "./states";
 
 export const Id = z.int().min(1);
 const Step = z.string().max(200);
@@ -17,6 +17,7 @@ const ask = <S extends z.ZodType, T>(schema: S, run: (db: Db, id: number, input:
 
 /** Everything a bench asks of the work on a tune. Every change carries the head it was made from. */
 const ASKS = {
+  tune: ask(z.object({}), (db, id) => load(db, id)?.work.tune ?? null, database),
   since: ask(z.object({ head: z.int().min(0) }), (db, id, { head }) => since(db, id, head), database),
   state: ask(z.object({ revision: Id }), (db, id, { revision }) => stateOf(db, id, revision) ?? null, database),
   save: ask(z.object({ head: Id, step: Step, work: Work, token: Token }), (db, id, step) => save(db, { id, ...step })),

@@ -1,10 +1,23 @@
 import { z } from "zod";
-import { analyse, type Cell, fingerprint, inventory, weave } from "../core/analysis";
-import { newWork, type Work } from "../core/ensemble";
+import { analyse, type Cell, fingerprint, inventory, recalled, storedMelody, weave } from "../core/analysis";
+import { MOST_DOUBTS, newWork, readWork, type Work } from "../core/ensemble";
 import { type Cutting, cutBook, FormatError, readAbcTune, type Remark } from "../core/formats";
-import { metreName, Tune } from "../core/score";
+import { melodyOf, metreName, Tune } from "../core/score";
 import { keyName, midi, pitchName, spell } from "../core/theory";
-import { type Asked, countTunes, type Db, type Facts, inOne, insertTune, listTunes, sameMusic } from "../db";
+import { askedNotes } from "../core/typing";
+import {
+  type Asked,
+  countTunes,
+  type Db,
+  type Facts,
+  inOne,
+  insertTune,
+  listTunes,
+  melodies,
+  sameMusic,
+  withoutMelody,
+  writeMelody,
+} from "../db";
 
 /** A tune as the list shows it. */
 export type Listed = {
@@ -65,6 +78,7 @@ export function factsOf({ tune }: Work): Facts {
     source: tune.source,
     rights: tune.rights,
     fingerprint: fingerprint(tune),
+    melody: storedMelody(melodyOf(tune)),
     words: [
       sentence,
       ...tune.otherTitles,
@@ -91,9 +105,37 @@ const sung = (tune: Tune): string =>
 /** Tunes a page of the list holds. */
 export const PAGE = 50;
 
-/** Most bars of a weave that the list shows; a longer one is shown by its beginning. */
-const SHORT_WEAVE = 64;
-const shortWeave = (stored: string): Cell[] => (JSON.parse(stored) as Cell[]).slice(0, SHORT_WEAVE);
+/** Most cells of a weave that the list shows; a longer tune is shown by every second bar, or third, and so on. */
+const SHORT_WEAVE = 96;
+function shortWeave(stored: string): Cell[] {
+  const cells = JSON.parse(stored) as Cell[];
+  const every = Math.ceil(cells.length / SHORT_WEAVE);
+  return every < 2 ? cells : cells.filter((_, i) => i % every === 0);
+}
+
+/**
+ * Tunes that hold some notes, in whatever spelling they are written and in any key; undefined where the text is no
+ * notes.
+ */
+export function holding(db: Db, text: string): Asked["holding"] {
+  const readings = askedNotes(text);
+  if (readings.length === 0) return undefined;
+  const found = melodies(db).map(({ id, melody }) => {
+    const marks = readings.map((notes) => recalled(melody, notes));
+    return { id, off: marks.includes(0) ? 0 : marks.find((m) => m !== undefined) };
+  });
+  const ids = (off: number) => found.flatMap((f) => (f.off === off ? [f.id] : []));
+  return { exactly: ids(0), nearly: ids(1) };
+}
+
+/** Writes down the melodies of tunes that came in before melodies were kept. */
+export function fillMelodies(db: Db): void {
+  for (const { id, work } of withoutMelody(db)) {
+    const { tune } = readWork(JSON.parse(work));
+    // A tune of rests keeps a sign that nothing is there.
+    writeMelody(db, id, storedMelody(melodyOf(tune)) || " ");
+  }
+}
 
 /** The list of tunes as asked for. */
 export const collection = (db: Db, asked: Asked = {}, limit = PAGE): Listed[] =>
@@ -120,7 +162,7 @@ const MOST_REMARKS = 200;
 const nothing = (): Taken => ({ added: [], refused: [], remarks: [], duplicates: [] });
 
 /** A tune to add, with the line of its file. */
-type Incoming = { tune: Tune; remarks?: readonly Remark[]; line?: number };
+export type Incoming = { tune: Tune; remarks?: readonly Remark[]; line?: number };
 
 /**
  * Adds tunes to the collection in one transaction. A tune whose music is there already is left out, unless `again`; one
@@ -131,7 +173,7 @@ export function addTunes(db: Db, tunes: readonly Incoming[], { again = false, st
   // Everything is worked out before the transaction begins, so that nobody waits for it.
   const ready = tunes.flatMap(({ tune, remarks = [], line = 1 }) => {
     try {
-      const work = newWork(Tune.parse(tune));
+      const work = newWork(Tune.parse(tune), doubtsOf(remarks));
       return [{ line, remarks, facts: factsOf(work), work: JSON.stringify(work) }];
     } catch (error) {
       taken.refused.push({ line, column: 1, message: refusalWords(tune, error) });
@@ -149,6 +191,13 @@ export function addTunes(db: Db, tunes: readonly Incoming[], { again = false, st
   });
   return taken;
 }
+
+/** What was left out or read in doubt, as it is kept with the tune until it is settled. */
+const doubtsOf = (remarks: readonly Remark[]): string[] =>
+  remarks
+    .filter((r) => r.left)
+    .slice(0, MOST_DOUBTS)
+    .map((r) => `${r.line > 1 ? `Line ${r.line}: ` : ""}${r.message}`.slice(0, 400));
 
 /** Why a tune that could be read could not be added. */
 function refusalWords(tune: Tune, error: unknown): string {

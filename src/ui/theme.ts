@@ -13,12 +13,21 @@ const DYES = {
   lichen: ["#5F7138", "#A9C07E"],
   heather: ["#7A4E73", "#CBA0C6"],
   walnut: ["#5E5248", "#B9AC9B"],
-  /** The paler cloth of an echo; never under text of its own. */
-  woadPale: ["#9DB6C8", "#45657C"],
-  madderPale: ["#D9A79D", "#7E4A3E"],
-  lichenPale: ["#B6C199", "#5D6B44"],
-  heatherPale: ["#C0A5BC", "#6E5469"],
-  walnutPale: ["#B3A99F", "#6B6157"],
+  /** A second line on the same side of the tune. */
+  plum: ["#4F2C55", "#E9D0E4"],
+  /** Cloth of the weave: in dim colours quieter than the notes. Never under text of its own. */
+  woadCloth: ["#2B5A7A", "#3A6482"],
+  madderCloth: ["#A8402E", "#93503F"],
+  lichenCloth: ["#5F7138", "#62743F"],
+  heatherCloth: ["#7A4E73", "#76536F"],
+  walnutCloth: ["#5E5248", "#6F6358"],
+  weldCloth: ["#C99A1B", "#9A7A22"],
+  /** The paler cloth of an echo. */
+  woadPale: ["#9DB6C8", "#2C4456"],
+  madderPale: ["#D9A79D", "#5C372E"],
+  lichenPale: ["#B6C199", "#414D2E"],
+  heatherPale: ["#C0A5BC", "#4E3B4B"],
+  walnutPale: ["#B3A99F", "#4A423B"],
   /** Ground of the transport and of whatever is selected, with the text on it. */
   block: ["#2A2522", "#F0E8DA"],
   onBlock: ["#FBF8F1", "#1D1A17"],

@@ -6,6 +6,7 @@ export * from "./fingerprint";
 export * from "./form";
 export * from "./inventory";
 export * from "./key";
+export * from "./recall";
 export * from "./relate";
 export * from "./scale";
 export * from "./sentences";

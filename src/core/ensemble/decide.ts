@@ -32,6 +32,12 @@ export const changeStyle = (work: Work, style: Work["style"]): Work => ({
   locks: work.locks.filter((l) => !l.kept),
 });
 
+/** The work with one doubt of its coming in settled, or all of them. */
+export const settleDoubt = ({ doubts = [], ...work }: Work, which?: string): Work => {
+  const left = which === undefined ? [] : doubts.filter((d) => d !== which);
+  return left.length > 0 ? { ...work, doubts: left } : work;
+};
+
 /** The line of an id; undefined where the work has none. */
 export const lineOf = (work: Work, id: string | null): Line | undefined => work.lines.find((l) => l.id === id);
 

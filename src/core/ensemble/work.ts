@@ -58,6 +58,9 @@ export type Feel = z.infer<typeof Feel>;
 /** One time through a strain: who plays. */
 const Pass = record({ strain: Bar, pass: z.int().min(1), plays: z.array(Id).max(60) });
 
+/** Most doubts that are kept with a tune. */
+export const MOST_DOUBTS = 60;
+
 /** All that a teacher has decided about one tune. Everything else is derived from it. */
 export const Work = record({
   version: z.literal(2),
@@ -71,6 +74,8 @@ export const Work = record({
   lines: z.array(Line).max(12),
   players: z.array(Player).max(60),
   feel: Feel,
+  /** What was left out or read in doubt when the tune came in, until a teacher has settled it. */
+  doubts: z.array(z.string().max(400)).max(MOST_DOUBTS).optional(),
   /** The roadmap; empty for everybody all the time. */
   passes: z.array(Pass).max(400),
 });
@@ -100,8 +105,8 @@ export const newPlayer = (id: string, role: Role, line: Line | null = null): Pla
   locks: [],
 });
 
-/** The work on a tune that has just come in: one harmony line, and three players on the fiddle. */
-export function newWork(tune: Tune): Work {
+/** The work on a tune that has just come in, with what was doubtful in it: one harmony line, and three players on the fiddle. */
+export function newWork(tune: Tune, doubts: readonly string[] = []): Work {
   const line = newLine("line-1", "Chord-fit", "below");
   return {
     version: 2,
@@ -118,5 +123,6 @@ export function newWork(tune: Tune): Work {
     ],
     feel: NO_FEEL,
     passes: [],
+    ...(doubts.length > 0 ? { doubts: [...doubts] } : {}),
   };
 }

@@ -4,6 +4,7 @@ import { describe, expect, it, test } from "vitest";
 import { mutate, numbers } from "../../testing/mutate";
 import { tuneOf } from "../../testing/abc";
 import { performanceMidi, readAbc, sheetMusicXml, tuneAbc } from "../formats";
+import { firstIssue } from "../formats/problem";
 import { perform } from "../performance";
 import { places, Tune, tuneSheet } from "../score";
 import { kindOf, readFile } from ".";
@@ -68,5 +69,30 @@ describe("files of any kind", () => {
       for (const t of tunes) expect(Tune.safeParse(t.tune).success).toBe(true);
       for (const r of refused) expect(r.message).not.toMatch(/is not a function|Cannot read prop/);
     }
+  });
+});
+
+describe("files that hold no notes", () => {
+  const read = (name: string, start: string) =>
+    readFile(name, Uint8Array.from(start, (c) => c.charCodeAt(0))).refused[0]?.message;
+  it.each([
+    ["a picture", "scan.png", "\x89PNG\r\n"],
+    ["a picture", "scan.jpg", "\xff\xd8\xff\xe0"],
+    ["a PDF", "page.pdf", "%PDF-1.7"],
+    ["a recording", "take.mp3", "ID3\x03"],
+    ["a recording", "take.wav", "RIFF\x00\x00\x00\x00WAVE"],
+  ])("%s is called that, and what to do instead is said", (what, name, start) => {
+    expect(read(name, start)).toMatch(new RegExp(`^${name} is ${what}.*type the tune in instead`));
+  });
+  it("text is read as notes", () => expect(read("tune.abc", "X:1\nK:D\nabc|")).toBeUndefined());
+});
+
+describe("what a schema has against a score, in words", () => {
+  it.each([
+    [["strains", 1, "bars", 6, "events", 2, "ticks"], "too_big", "part 2, bar 7 of it, note 3, its length is more than"],
+    [["verses", 3], "too_big", "the verses is more than"],
+    [["strains", 0, "bars", 0, "chords", 0, "symbol"], "custom", "part 1, bar 1 of it, the chords over it cannot be"],
+  ])("%o", (path, code, words) => {
+    expect(firstIssue({ issues: [{ path, code, message: "" }] })).toContain(words);
   });
 });

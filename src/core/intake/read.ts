@@ -30,6 +30,9 @@ export type Intake = {
   shift?: number;
 };
 
+/** Whether a file holds no notes that could be read: a picture, a recording. */
+export const isStrange = (bytes: Uint8Array): boolean => strange("", bytes) !== undefined;
+
 /** What a file is, from its first bytes and then its name; text that is nothing else is taken for ABC. */
 export function kindOf(name: string, bytes: Uint8Array): Kind {
   const start = String.fromCharCode(...bytes.subarray(0, 4));
@@ -43,11 +46,29 @@ export function kindOf(name: string, bytes: Uint8Array): Kind {
   return "abc";
 }
 
+/** Files that hold no notes, by their first bytes: what they are, and what to do instead. */
+const OTHERS: readonly [start: RegExp, what: string][] = [
+  [/^(?:\x89PNG|\xff\xd8\xff|GIF8|BM|II\*\0|MM\0\*|RIFF....WEBP)/s, "a picture"],
+  [/^%PDF/, "a PDF, a picture of a page"],
+  [/^(?:ID3|\xff[\xfb\xf3\xf2]|OggS|fLaC|RIFF....WAVE|....ftyp)/s, "a recording"],
+];
+/** What a file is that no notes can be read from, in words; undefined where it may have some. */
+function strange(name: string, bytes: Uint8Array): string | undefined {
+  const start = String.fromCharCode(...bytes.subarray(0, 16));
+  const what = OTHERS.find(([of]) => of.test(start))?.[1];
+  return (
+    what &&
+    `${name} is ${what}. Notes can be read from ABC, MusicXML and MIDI files; from this one, type the tune in instead.`
+  );
+}
+
 /**
  * Reads a file of any kind. Nothing is thrown for what a file holds: tunes that cannot be read stand among the refused.
  */
 export function readFile(name: string, bytes: Uint8Array, options: ReadOptions = {}): Intake {
   const kind = kindOf(name, bytes);
+  const other = strange(name, bytes);
+  if (other) return { kind, tunes: [], refused: [{ index: 1, line: 1, column: 1, message: other }] };
   try {
     return { kind, refused: [], ...READERS[kind](bytes, options) };
   } catch (error) {

@@ -1,6 +1,6 @@
 import { derive, type Work } from "../../core/ensemble";
 import type { Cutting } from "../../core/formats";
-import type { Rights, Sheet, Tune } from "../../core/score";
+import type { Rights, Sheet } from "../../core/score";
 import {
   type Backup,
   backupPath,
@@ -14,7 +14,7 @@ import {
   restoreFile,
   writing,
 } from "../../db";
-import { addTunes, takeCuttings } from "../collection";
+import { addTunes, type Incoming, takeCuttings } from "../collection";
 import { drawRows } from "../draw";
 import { download } from "../files";
 import { chartPaper, partPaper } from "../papers";
@@ -32,7 +32,7 @@ export const JOBS = {
   draw: (sheets: readonly Sheet[], width: number) => drawRows(sheets, width),
   file: (work: Work, parts: string, format: string) => download(work, parts, format) ?? null,
   intake: (cuttings: readonly Cutting[], again: boolean) => takeCuttings(writing(), cuttings, again),
-  add: (tune: Tune, step: string, again: boolean) => addTunes(writing(), [{ tune }], { again, step }),
+  add: (tune: Incoming, step: string, again: boolean) => addTunes(writing(), [tune], { again, step }),
   rights: (ids: readonly number[], rights: Rights, source: string | undefined) =>
     recordRights(writing(), ids, rights, source),
   backup: (occasion: Occasion) => {

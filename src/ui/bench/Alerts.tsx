@@ -1,6 +1,7 @@
 "use client";
 import { Flex, Text } from "@chakra-ui/react";
 import { useRouter } from "next/navigation";
+import { settleDoubt } from "../../core/ensemble";
 import { LineButton, LinkButton, SolidButton } from "../controls/buttons";
 import { counted, timeWords } from "../signs";
 import { Apart } from "./Apart";
@@ -19,6 +20,7 @@ export function Alerts() {
       <Left />
       <Stalled />
       <Apart />
+      <Doubts />
       {problem && (
         <Text role="alert" color="madder" py="3">
           {problem}
@@ -38,6 +40,34 @@ export function Alerts() {
         </Text>
       )}
     </>
+  );
+}
+
+/** Doubts shown at a time. */
+const SHOWN = 4;
+/** What was left out or read in doubt as the tune came in: looked at, put right or found right, one by one. */
+function Doubts() {
+  const doubts = useBench((s) => s.work.doubts);
+  const change = useBench((s) => s.change);
+  if (!doubts) return null;
+  return (
+    <Notice label="Read in doubt">
+      <Text fontWeight="600">Some of this tune was read in doubt. Look at it against your copy:</Text>
+      {doubts.slice(0, SHOWN).map((doubt) => (
+        <Flex key={doubt} gap="12px" align="baseline" mt="4px">
+          <Text flex="1">{doubt}</Text>
+          <LineButton size="xs" onClick={() => change("Doubt settled", (w) => settleDoubt(w, doubt))}>
+            settled
+          </LineButton>
+        </Flex>
+      ))}
+      {doubts.length > SHOWN && <Text color="quiet">and {doubts.length - SHOWN} more</Text>}
+      {doubts.length > 1 && (
+        <Flex mt="6px">
+          <LineButton onClick={() => change("Doubts settled", (w) => settleDoubt(w))}>All of it is right</LineButton>
+        </Flex>
+      )}
+    </Notice>
   );
 }
 

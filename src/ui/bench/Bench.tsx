@@ -4,9 +4,11 @@ import { Suspense, useEffect, useState } from "react";
 import type { Derived } from "../../core/ensemble";
 import type { Loaded } from "../../server/states";
 import type { Drawing } from "../../engraving";
+import { Legend } from "../weave/Legend";
 import { WeaveStrip } from "../weave/WeaveStrip";
 import { Alerts } from "./Alerts";
 import { HelpSheet } from "./HelpSheet";
+import type { Room } from "./layout";
 import { OfferBar } from "./OfferBar";
 import { Panel } from "./panel/Panel";
 import { Rows } from "./Rows";
@@ -22,23 +24,23 @@ import { weaveWords } from "./weaveWords";
 type Props = {
   loaded: Loaded;
   derived: Derived;
-  /** Rows as the server drew them, by the key of their music, and the width they were laid out for. */
+  /** Rows as the server drew them, by the key of their music, and the room they were laid out for. */
   drawings: Record<string, Drawing>;
-  width: number;
+  room: Room;
 };
 
 /** The working page of one tune. */
-export function Bench({ loaded, derived, drawings, width }: Props) {
+export function Bench({ loaded, derived, drawings, room }: Props) {
   return (
     <BenchProvider loaded={loaded} derived={derived}>
       <Suspense>
-        <Page drawings={drawings} width={width} />
+        <Page drawings={drawings} room={room} />
       </Suspense>
     </BenchProvider>
   );
 }
 
-function Page({ drawings, width }: Pick<Props, "drawings" | "width">) {
+function Page({ drawings, room }: Pick<Props, "drawings" | "room">) {
   useBenchKeys();
   useWarmUp();
   useRemembered();
@@ -68,7 +70,7 @@ function Page({ drawings, width }: Pick<Props, "drawings" | "width">) {
           aria-label="The tune, phrase by phrase"
         >
           <Alerts />
-          <Rows drawings={drawings} usual={width} />
+          <Rows drawings={drawings} usual={room} />
         </Box>
         <Panel />
         <CountNumber />
@@ -135,24 +137,15 @@ function Weave() {
       <Box flex="1" minW="0">
         <WeaveStrip
           cells={cells}
-          height={34}
-          numbered={cells.length <= 40}
+          height={44}
+          marks={cells.length <= 40 ? "numbers" : undefined}
           current={bar}
           sounding={sounding}
           loop={loop}
           onPick={pick}
         />
       </Box>
-      <Text
-        fontSize="13px"
-        color="quiet"
-        textAlign="right"
-        w="150px"
-        lineHeight="16px"
-        display={{ base: "none", lg: "block" }}
-      >
-        {loop ? "drag or Shift+arrows set the loop; Esc clears it" : "same colour, same notes; yellow: where it parts"}
-      </Text>
+      <Legend />
     </Flex>
   );
 }

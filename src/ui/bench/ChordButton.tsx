@@ -1,11 +1,10 @@
 "use client";
 import { type PointerEvent, useRef } from "react";
-import type { Place } from "../../core/score";
+import { barLabel, beatAt, beatsWords, type Place } from "../../core/score";
 import { type ChordNames, chordWords, nameChord, parseChord } from "../../core/theory";
-import type { Measured } from "../../engraving";
 import { signed } from "../signs";
 import css from "./lane.module.css";
-import { beatsIn, type PlacedChord } from "./chordPlaces";
+import { beatsIn, type PlacedChord, type Timed } from "./chordPlaces";
 
 /** Pixels before a press becomes a drag. */
 const DRAG = 8;
@@ -25,7 +24,7 @@ function inTwo(name: string, names: ChordNames): [root: string, rest: string] {
 function useChangeDrag(
   { index, place, chord, x, goesOn }: PlacedChord,
   places: readonly Place[],
-  measured: Measured,
+  measured: Timed,
   onMove: (index: number, beats: number) => void,
 ) {
   const start = useRef<number | null>(null);
@@ -60,7 +59,7 @@ function useChangeDrag(
 type Props = {
   placed: PlacedChord;
   places: readonly Place[];
-  measured: Measured;
+  measured: Timed;
   chosen: boolean;
   names: ChordNames;
   onTake: () => void;
@@ -73,6 +72,7 @@ export function ChordButton({ placed, places, measured, chosen, names, onTake, o
   const drag = useChangeDrag(placed, places, measured, onMove);
   const [root, rest] = inTwo(nameChord(chord.symbol, place.key, names), names);
   const parsed = parseChord(chord.symbol);
+  const where = `bar ${barLabel(place)}, beat ${beatsWords(beatAt(place, place.at + chord.at))}`;
   const quiet = goesOn && !chosen;
   const width = root.length * LETTER.root + rest.length * LETTER.rest;
   const size = Math.max(SMALLEST, Math.min(1, room / width));
@@ -83,7 +83,7 @@ export function ChordButton({ placed, places, measured, chosen, names, onTake, o
       style={{ left: x - 6, width: chosen ? Math.max(30, room + 6) : undefined }}
       data-goes-on={goesOn ? "" : undefined}
       aria-pressed={chosen}
-      aria-label={`${parsed ? chordWords(parsed) : chord.symbol}${chord.locked ? ", locked" : ""}`}
+      aria-label={`${parsed ? chordWords(parsed) : chord.symbol}, ${where}${chord.locked ? ", locked" : ""}`}
       onClick={onTake}
       {...drag}
     >

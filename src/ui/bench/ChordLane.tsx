@@ -1,29 +1,29 @@
 "use client";
 import { Box } from "@chakra-ui/react";
 import { memo, useMemo } from "react";
-import { comparePlans } from "../../core/chords";
+import { type ChordPlan, comparePlans } from "../../core/chords";
 import { barLabelAt, type Place } from "../../core/score";
 import { type ChordNames, nameChord } from "../../core/theory";
-import type { Measured } from "../../engraving";
 import { ChordButton } from "./ChordButton";
-import { type Laned, placedChords, positionOf } from "./chordPlaces";
+import { type Laned, placedChords, positionOf, type Timed } from "./chordPlaces";
 import css from "./lane.module.css";
 import type { RowOf } from "./layout";
 import { type Selection, useBench } from "./state";
+import { signed } from "../signs";
 import { useChordNames } from "./useChordNames";
 
 /** Below this a bar's chords and melody disagree more than they should. */
 const POOR = 0.62;
 
-/** What another plan has in a bar that reads otherwise. */
-type RivalBar = { bar: number; theirs: readonly string[] };
+/** A chord of another plan in a bar that reads otherwise, at its place; null where it has none. */
+type Rival = { bar: number; at: number; symbol: string | null };
 type Props = {
   chords: readonly Laned[];
   places: readonly Place[];
-  measured: Measured | null;
+  measured: Timed | null;
   chosen: number | null;
   names: ChordNames;
-  rivals: readonly RivalBar[] | null;
+  rivals: readonly Rival[] | null;
   /** How well each bar's chords fit, by bar; shown where given. */
   fits: readonly number[] | null;
   onSelect: (next: Selection) => void;
@@ -42,7 +42,7 @@ export function RowChords({
 }: {
   row: RowOf;
   places: readonly Place[];
-  measured: Measured | null;
+  measured: Timed | null;
   compared: boolean;
 }) {
   const { from, to } = row;
@@ -63,7 +63,7 @@ export function RowChords({
     [plan, from, to],
   );
   const rivals = useMemo(
-    () => (compared && rival ? comparePlans(plan, rival, all).bars.filter((b) => b.bar >= from && b.bar <= to) : null),
+    () => (compared && rival ? rivalsOf(plan, rival, all).filter((b) => b.bar >= from && b.bar <= to) : null),
     [compared, rival, plan, all, from, to],
   );
   const here = chords.some((c) => c.index === chosen) ? chosen : null;
@@ -87,6 +87,14 @@ export function RowChords({
       )}
     </>
   );
+}
+
+/** The chords of another plan in the bars that read otherwise. */
+function rivalsOf(plan: ChordPlan, other: ChordPlan, places: readonly Place[]): Rival[] {
+  return comparePlans(plan, other, places).bars.flatMap(({ bar }): Rival[] => {
+    const own = other.chords.filter((c) => c.bar === bar).map(({ at, symbol }) => ({ bar, at, symbol }));
+    return own.length > 0 ? own : [{ bar, at: 0, symbol: null }];
+  });
 }
 
 const same = (a: Props, b: Props) =>
@@ -116,7 +124,7 @@ const ChordLane = memo(function ChordLane(props: Props) {
   const placed = placedChords(chords, places, measured);
   return (
     <Box position="relative" h={rivals ? "54px" : "34px"} pt="4px" data-chords>
-      {fits && measured && <Fits fits={fits} chords={chords} places={places} measured={measured} />}
+      {fits && measured && <Poor fits={fits} chords={chords} places={places} measured={measured} />}
       {measured?.bars.map((b, i) => (
         <div key={b.index} className={css.barline} style={{ left: i === 0 ? b.left : b.left - 0.5 }} />
       ))}
@@ -138,73 +146,52 @@ const ChordLane = memo(function ChordLane(props: Props) {
   );
 }, same);
 
-type Over = { places: readonly Place[]; measured: Measured };
+type Over = { places: readonly Place[]; measured: Timed };
 
-/** How well each bar's chords fit its melody, as a thin band over it. */
-function Fits({ fits, chords, places, measured }: Over & { fits: readonly number[]; chords: readonly Laned[] }) {
+/** A band over each bar whose melody often leaves its chords; the others need no sign. */
+function Poor({ fits, chords, places, measured }: Over & { fits: readonly number[]; chords: readonly Laned[] }) {
   const chorded = new Set(chords.map((l) => l.chord.bar));
   return measured.bars
-    .filter((b) => chorded.has(b.index))
-    .map((b) => {
-      const fit = fits[b.index] ?? 1;
-      const bar = barLabelAt(places, b.index);
-      return (
-        <div
-          key={b.index}
-          className={css.fit}
-          data-poor={fit < POOR ? "" : undefined}
-          style={{ left: b.left + 4, width: Math.max(8, b.right - b.left - 8) }}
-          title={`Bar ${bar}: chords fit the melody ${Math.round(100 * fit)} of 100`}
-        >
-          <div style={{ width: `${Math.max(4, 100 * fit)}%` }} />
-        </div>
-      );
-    });
+    .filter((b) => chorded.has(b.index) && (fits[b.index] ?? 1) < POOR)
+    .map((b) => (
+      <div
+        key={b.index}
+        className={css.poor}
+        style={{ left: b.left + 4, width: Math.max(8, b.right - b.left - 8) }}
+        title={`Bar ${barLabelAt(places, b.index)}: the tune often leaves its chord here. Another may go better.`}
+      />
+    ));
 }
 
-/** What the other plan has in bars that read otherwise. */
-function Rivals({ rivals, places, measured, names }: Over & { rivals: readonly RivalBar[]; names: ChordNames }) {
-  return measured.bars.map((b) => {
-    const rival = rivals.find((r) => r.bar === b.index);
-    const key = places.find((p) => p.index === b.index)?.key;
-    return rival && key ? (
-      <Box
-        key={b.index}
-        position="absolute"
-        top="33px"
-        h="20px"
-        px="6px"
-        lineHeight="18px"
-        fontSize="13px"
-        fontStyle="italic"
-        color="quiet"
-        borderBottom="2px solid"
-        borderColor="weld"
-        whiteSpace="nowrap"
-        overflow="hidden"
-        style={{ left: b.left + 4, width: b.right - b.left - 8 }}
-        title="What the other plan has here"
-      >
-        {rival.theirs.map((s) => nameChord(s, key, names)).join("  ") || "no chord"}
-      </Box>
+/** What the other plan has in bars that read otherwise, each chord over the note it starts with. */
+function Rivals({ rivals, places, measured, names }: Over & { rivals: readonly Rival[]; names: ChordNames }) {
+  return rivals.map(({ bar, at, symbol }) => {
+    const place = places.find((p) => p.index === bar);
+    const x = place && positionOf(place, at, measured);
+    return place && x !== undefined ? (
+      <div key={`${bar}.${at}`} className={css.rival} style={{ left: x }} title="What the other chords have here">
+        {symbol === null ? "none" : signed(nameChord(symbol, place.key, names))}
+      </div>
     ) : null;
   });
 }
 
-/** A mark over the melody note on which each change falls. */
+/** How long a mark under a chord is, and how near it may come to a head. Pixels. */
+const MARK = { most: 10, clear: 9 };
+
+/** A short mark from each change down to the note it falls on. */
 function ChangeMarks({ chords, places, measured }: Over & { chords: readonly Laned[] }) {
   return chords
     .filter((l) => !l.goesOn)
     .map(({ chord }) => {
       const place = places.find((p) => p.index === chord.bar);
       const x = place && positionOf(place, chord.at, measured);
-      const top = measured.staves.find((s) => s.bar === chord.bar)?.top;
-      return x === undefined || top === undefined ? null : (
-        <div
-          key={`${chord.bar}.${chord.at}`}
-          className={css.change}
-          style={{ left: x + 5, height: Math.max(4, top - 4) }}
-        />
+      // It ends before the highest head of its bar, so that it crosses no note.
+      const staff = measured.staves.find((s) => s.bar === chord.bar);
+      const highest = Math.min(staff?.top ?? 0, ...(staff?.heads.values() ?? []));
+      const height = Math.min(MARK.most, highest - MARK.clear);
+      return x === undefined || height < 3 ? null : (
+        <div key={`${chord.bar}.${chord.at}`} className={css.change} style={{ left: x + 5, height }} />
       );
     });
 }

@@ -8,6 +8,7 @@ import { deriveWork } from "../../workers/derive";
 import { wordsOf } from "../answered";
 import { LinkButton } from "../controls/buttons";
 import { Bench } from "./Bench";
+import type { Room } from "./layout";
 
 const NONE = {};
 
@@ -21,7 +22,7 @@ async function made({ title: _, ...unread }: Unread): Promise<Ready | null> {
 }
 
 /** The working page of a very long tune: worked out here before it is shown. */
-export function LateBench({ unread, width }: { unread: Unread; width: number }) {
+export function LateBench({ unread, room }: { unread: Unread; room: Room }) {
   const [ready, setReady] = useState<Ready | null>(null);
   const [failure, setFailure] = useState("");
   const [attempt, setAttempt] = useState(0);
@@ -37,7 +38,7 @@ export function LateBench({ unread, width }: { unread: Unread; width: number }) 
       current = false;
     };
   }, [unread, attempt]);
-  if (ready) return <Bench loaded={ready.loaded} derived={ready.derived} drawings={NONE} width={width} />;
+  if (ready) return <Bench loaded={ready.loaded} derived={ready.derived} drawings={NONE} room={room} />;
   return (
     <Box as="main" maxW="560px" mx="auto" pt="20vh" px="6" role="status">
       <Text fontSize="18px" mb="3">

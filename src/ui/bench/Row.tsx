@@ -2,11 +2,17 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { memo, useEffect, useMemo, useRef } from "react";
 import { relationWords } from "../../core/analysis";
-import type { Sheet } from "../../core/score";
+import type { Part } from "../../core/grading";
+import { barLabel, lengthWords, mendBar, notices, type Sheet } from "../../core/score";
+import { pitchName } from "../../core/theory";
 import { type Drawing, type Measured, noteAt } from "../../engraving";
+import { RoleBadge, VOICES } from "../roles";
+import { listed } from "../signs";
 import { Engraving } from "../engraving/Engraving";
 import { WeaveStrip } from "../weave/WeaveStrip";
 import { RowChords } from "./ChordLane";
+import { enlarged, timed } from "./chordPlaces";
+import css from "./lane.module.css";
 import { lineNoteAt, type RowOf, rowSheet } from "./layout";
 import { Clashes, RowLines } from "./LineMarks";
 import { NameLane } from "./NameLane";
@@ -17,7 +23,15 @@ import { useNaming } from "./useNaming";
 import { useNear } from "./useNear";
 import { useNoteDrag } from "./useNoteDrag";
 
-type Props = { row: RowOf; sheet: Sheet; width: number; drawings: Record<string, Drawing>; inView: Set<number> };
+type Props = {
+  row: RowOf;
+  sheet: Sheet;
+  /** Pixels the music is drawn for, and how much it is enlarged then. */
+  width: number;
+  size: number;
+  drawings: Record<string, Drawing>;
+  inView: Set<number>;
+};
 
 /** Height a row is given before it is drawn, by the number of its staves. Pixels. */
 const HEIGHT = { first: 96, more: 64, lane: 40 };
@@ -26,7 +40,7 @@ const HEIGHT = { first: 96, more: 64, lane: 40 };
  * One phrase: its name and what it repeats, the chords over their notes, the staves. Drawn anew only when its own
  * music changes.
  */
-export const Row = memo(function Row({ row, sheet, width, drawings, inView }: Props) {
+export const Row = memo(function Row({ row, sheet, width, size, drawings, inView }: Props) {
   const section = useRef<HTMLDivElement>(null);
   const { lens } = useLens();
   const near = useNear(section);
@@ -41,7 +55,7 @@ export const Row = memo(function Row({ row, sheet, width, drawings, inView }: Pr
   const numbers = useBench((s) => s.numbers) && lens === "Harmony";
   useFollow(section, row);
   const staves = own.staves.length;
-  const height = HEIGHT.first + HEIGHT.more * (staves - 1) + (lens === "Tune" ? 0 : HEIGHT.lane);
+  const height = size * (HEIGHT.first + HEIGHT.more * (staves - 1)) + (lens === "Tune" ? 0 : HEIGHT.lane);
   return (
     <Flex
       ref={section}
@@ -58,7 +72,7 @@ export const Row = memo(function Row({ row, sheet, width, drawings, inView }: Pr
       direction={{ base: "column", md: "row" }}
     >
       <Gutter row={row} relation={relation} low={lens !== "Tune"} />
-      <Music row={row} own={own} drawing={drawing} staves={staves} />
+      <Music row={row} own={own} drawing={drawing} staves={staves} size={size} />
     </Flex>
   );
 });
@@ -85,7 +99,7 @@ function Gutter({ row, relation, low }: { row: RowOf; relation: string; low: boo
     <Box
       w={{ base: "100%", md: "132px" }}
       flexShrink={0}
-      pr={{ base: 0, md: "18px" }}
+      pr={{ base: 0, md: "32px" }}
       pt={{ base: "2px", md: low ? "36px" : "12px" }}
     >
       {first && (
@@ -105,20 +119,21 @@ function Gutter({ row, relation, low }: { row: RowOf; relation: string; low: boo
   );
 }
 
-type MusicProps = { row: RowOf; own: Sheet; drawing: Drawing | undefined; staves: number };
+type MusicProps = { row: RowOf; own: Sheet; drawing: Drawing | undefined; staves: number; size: number };
 
 /** The engraved staves with everything that is drawn over and under them. */
-function Music({ row, own, drawing, staves }: MusicProps) {
+function Music({ row, own, drawing, staves, size }: MusicProps) {
   const { lens } = useLens();
   const holder = useRef<HTMLDivElement>(null);
-  const { svg, measured = null } = drawing ?? {};
+  const svg = drawing?.svg;
+  const measured = useMemo(() => drawing && timed(enlarged(drawing.measured, size), own), [drawing, size, own]) ?? null;
   const { spelling, on } = useNaming();
   const drag = useNoteDrag(holder, measured, lens);
   const click = useClick(holder, measured, lens);
   useChosenMark(holder, own, svg ?? "");
   const { places } = own;
-  const top = own.staves[0]?.id;
-  const voices = useBench((s) => (s.derived.parts.find((p) => p.id === top)?.role === "melody" ? "melody" : "harmony"));
+  const parts = useBench((s) => s.derived.parts);
+  const shown = own.staves.flatMap(({ id }) => parts.find((p) => p.id === id) ?? []);
   return (
     <Box flex="1" minW="0" position="relative" minH="110px">
       {lens !== "Tune" && <RowChords row={row} places={places} measured={measured} compared={lens === "Chords"} />}
@@ -128,8 +143,10 @@ function Music({ row, own, drawing, staves }: MusicProps) {
           // The arrow keys and Enter do the same for the whole page; chords have buttons above the picture.
           <Engraving
             ref={holder}
-            data-voices={voices}
-            style={{ position: "relative", width: drawing?.width, ...drag.style }}
+            role="img"
+            aria-label={musicWords(row, own, shown)}
+            {...staffColours(shown)}
+            style={{ position: "relative", width: drawing.width * size, ...drag.style }}
             onClick={click}
             {...drag.handlers}
             svg={svg}
@@ -137,12 +154,76 @@ function Music({ row, own, drawing, staves }: MusicProps) {
         ) : (
           <EmptyStaves count={staves} />
         )}
+        {measured && <StaffSigns parts={shown} measured={measured} />}
+        {measured && lens === "Tune" && <Notices row={row} measured={measured} />}
         {lens === "Tune" && spelling && <NameLane places={places} measured={measured} spelling={spelling} on={on} />}
         {lens === "Harmony" && measured && <RowLines row={row} places={places} measured={measured} />}
         {lens === "Harmony" && measured && <Clashes measured={measured} />}
       </Box>
     </Box>
   );
+}
+
+/** The colour of each staff, from the top, for the style sheet; a second line on the same side has its own shade. */
+function staffColours(shown: readonly Part[]): Record<string, string> {
+  const seen = new Map<string, number>();
+  return Object.fromEntries(
+    shown.map(({ role }, i) => {
+      const order = (seen.get(role) ?? 0) + 1;
+      seen.set(role, order);
+      return [`data-staff-${i + 1}`, `${VOICES[role].color}${order > 1 ? "-second" : ""}`];
+    }),
+  );
+}
+
+/** The row for who cannot see it: which parts, which bars, and the notes of the first of them by name. */
+function musicWords({ phrase }: RowOf, { staves, places }: Sheet, shown: readonly Part[]): string {
+  const [first] = staves;
+  const bars = places.map((place, i) => {
+    const events = first?.bars[i] ?? [];
+    const notes = events.map(({ pitches }) => pitches.map((p) => spoken(pitchName(p))).join(" with ") || "rest");
+    return `${place.pickup ? "pickup" : `bar ${barLabel(place)}`}: ${notes.join(", ")}`;
+  });
+  return `${phrase.name}, ${listed(shown.map((p) => p.name))}. ${bars.join(". ")}.`;
+}
+const spoken = (name: string) => name.replace("#", " sharp").replace("b", " flat").replace(/\d/, " $&");
+
+/** At every staff of a row its role. */
+function StaffSigns({ parts, measured }: { parts: readonly Part[]; measured: Measured }) {
+  const first = measured.staves.filter((s) => s.bar === measured.bars[0]?.index);
+  return first.map(({ staff, top, bottom }) => {
+    const part = parts.find((p) => p.id === staff);
+    return part ? (
+      <div key={staff} className={css.staffSign} style={{ top: (top + bottom) / 2 - 9 }} title={part.name}>
+        <RoleBadge voice={part.role} size={18} />
+      </div>
+    ) : null;
+  });
+}
+
+/** Over every bar that does not add up: by how much, and a press that mends it. */
+function Notices({ row, measured }: { row: RowOf; measured: Measured }) {
+  const places = useBench((s) => s.derived.analysis.places);
+  const edit = useBench((s) => s.edit);
+  const own = useMemo(() => notices(places).filter((n) => n.bar >= row.from && n.bar <= row.to), [places, row]);
+  return own.map(({ bar, label, off, message }) => {
+    const at = measured.bars.find((b) => b.index === bar);
+    if (!at) return null;
+    const words = `${lengthWords(Math.abs(off))} ${off > 0 ? "too many" : "short"}: mend`;
+    return (
+      <button
+        key={bar}
+        type="button"
+        className={css.notice}
+        style={{ left: at.left + 4, top: Math.max(0, at.top - 30) }}
+        title={message}
+        aria-label={`${message} Mend bar ${label}.`}
+        onClick={() => edit(`Bar ${label} mended`, (tune) => mendBar(tune, bar))}
+      >
+        {words}
+      </button>
+    );
+  });
 }
 
 /** Staff lines where the music will stand, until it is drawn. */

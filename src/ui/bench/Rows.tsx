@@ -3,7 +3,7 @@ import { Box } from "@chakra-ui/react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Drawing } from "../../engraving";
 import type { Derived } from "../../core/ensemble";
-import { benchSheet, GUTTER, type Lens, rowSheet, rowsOf, WIDTH_COOKIE } from "./layout";
+import { benchSheet, drawnWidth, GUTTER, type Lens, ROOM_COOKIE, type Room, rowSheet, rowsOf, sizeOf } from "./layout";
 import { Row } from "./Row";
 import { useBench, useBenchStore } from "./state";
 import { drawAhead } from "./useDrawn";
@@ -14,25 +14,32 @@ const STACKED = 768;
 const COOKIE_AGE = 60 * 60 * 24 * 365;
 
 /**
- * The width of a row's music: what the server laid out for, until it is measured; then remembered for the next page.
+ * The room for the rows' music: what the server laid out for, until it is measured; then remembered for the next page.
  */
-function useRowWidth(usual: number) {
+function useRoom(usual: Room) {
   const box = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(usual);
+  const [room, setRoom] = useState(usual);
   useEffect(() => {
+    const outer = box.current?.parentElement;
     const measure = () => {
-      const found = Math.floor((box.current?.clientWidth ?? 0) - (window.innerWidth < STACKED ? 0 : GUTTER));
-      if (found < 100) return;
-      setWidth(found);
-      // biome-ignore lint/suspicious/noDocumentCookie: the server reads it to draw the next page's rows at this width
-      document.cookie = `${WIDTH_COOKIE}=${found}; path=/; max-age=${COOKIE_AGE}; samesite=strict`;
+      const width = Math.floor((box.current?.clientWidth ?? 0) - (window.innerWidth < STACKED ? 0 : GUTTER));
+      const height = outer?.clientHeight ?? 0;
+      if (width < 100) return;
+      setRoom((old) => (old.width === width && old.height === height ? old : { width, height }));
+      // biome-ignore lint/suspicious/noDocumentCookie: the server reads it to draw the next page's rows for this room
+      document.cookie = `${ROOM_COOKIE}=${width}x${height}; path=/; max-age=${COOKIE_AGE}; samesite=strict`;
     };
     measure();
     const observer = new ResizeObserver(measure);
     if (box.current) observer.observe(box.current);
-    return () => observer.disconnect();
+    // A sheet that opens leaves the music its size.
+    window.addEventListener("resize", measure);
+    return () => {
+      observer.disconnect();
+      window.removeEventListener("resize", measure);
+    };
   }, []);
-  return { box, width };
+  return { box, room };
 }
 
 /**
@@ -56,8 +63,8 @@ function useDrawnAhead(width: number, lens: Lens, shown: string): Set<number> {
 }
 
 /** All phrases, a row each; on narrow screens two bars a row. */
-export function Rows({ drawings, usual }: { drawings: Record<string, Drawing>; usual: number }) {
-  const { box, width } = useRowWidth(usual);
+export function Rows({ drawings, usual }: { drawings: Record<string, Drawing>; usual: Room }) {
+  const { box, room } = useRoom(usual);
   const { lens } = useLens();
   // While the ear is asked, its answer is not on the staff.
   const asked = useBench((s) => s.trying) && lens === "Harmony";
@@ -70,12 +77,15 @@ export function Rows({ drawings, usual }: { drawings: Record<string, Drawing>; u
     () => benchSheet(bench.getState().work, derived, staves, shown),
     [bench, derived, staves, shown],
   );
+  const { phrases } = derived.analysis.form;
+  const size = sizeOf(phrases, room, staves, sheet.staves.length);
+  const width = drawnWidth(room, size);
   const inView = useDrawnAhead(width, staves, shown);
-  const rows = useMemo(() => rowsOf(derived.analysis.form.phrases, width), [derived.analysis, width]);
+  const rows = useMemo(() => rowsOf(phrases, width), [phrases, width]);
   return (
     <Box ref={box} pb="6">
       {rows.map((row) => (
-        <Row key={row.from} row={row} sheet={sheet} width={width} drawings={drawings} inView={inView} />
+        <Row key={row.from} row={row} sheet={sheet} width={width} size={size} drawings={drawings} inView={inView} />
       ))}
     </Box>
   );

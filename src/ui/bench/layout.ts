@@ -10,10 +10,12 @@ export const FIRST_LENS: Lens = "Chords";
 
 /** Width of the gutter with the phrase's name, and the narrowest row that still holds four bars. Pixels. */
 export const GUTTER = 132;
-const NARROW = 620;
-/** Width of a row's music at 1280 by 800, and the cookie that remembers what it is on this screen. */
-export const USUAL_WIDTH = 792;
-export const WIDTH_COOKIE = "row-width";
+const NARROW = 570;
+/** Room for the rows' music on this screen, in pixels: the width of a row, and the height of all. */
+export type Room = { width: number; height: number };
+/** What it is at 1280 by 800, and the cookie that remembers what it was here. */
+export const USUAL_ROOM: Room = { width: 792, height: 624 };
+export const ROOM_COOKIE = "rows";
 
 /** A row of the bench: a phrase or half of one, by its first and last bar. */
 export type RowOf = { phrase: Phrase; from: number; to: number };
@@ -31,6 +33,23 @@ export function rowsOf(phrases: readonly Phrase[], width: number): RowOf[] {
   });
 }
 
+/** Sizes the music can have, the largest first; and the height of a row by its staves, in pixels at size 1. */
+const SIZES = [1.5, 1.35, 1.2, 1.1, 1];
+const HEIGHTS = { staves: 66, first: 52, chords: 40 };
+
+/** The largest size at which a tune fits the room with a phrase a row; 1 where it is longer than the page. */
+export function sizeOf(phrases: readonly Phrase[], { width, height }: Room, lens: Lens, staves: number): number {
+  const row = HEIGHTS.first + HEIGHTS.staves * staves;
+  const fits = (size: number) => {
+    const lane = lens === "Tune" ? 0 : HEIGHTS.chords;
+    return width / size >= NARROW && phrases.length * (row * size + lane) <= height;
+  };
+  return SIZES.find(fits) ?? 1;
+}
+
+/** Pixels a row's music is drawn for, before it is enlarged. */
+export const drawnWidth = ({ width }: Room, size: number): number => Math.floor(width / size);
+
 /** The part that shows a line where one line is looked at: the first that plays it. */
 export const partOfLine = (parts: readonly Part[], line: string | undefined): Part | undefined =>
   parts.find((p) => p.line !== null && p.line === line);
@@ -45,7 +64,9 @@ function shownParts(parts: readonly Part[], lens: Lens, shown: string): Part[] {
     Harmony: () => [...melody, ...lines],
     Parts: () => parts.filter((p) => shown === "all" || p.id === shown),
   };
-  return byLens[lens]();
+  // In the order of their pitch: what lies over the tune stands over it.
+  const chosen = byLens[lens]();
+  return [...chosen.filter((p) => p.role === "high harmony"), ...chosen.filter((p) => p.role !== "high harmony")];
 }
 
 /** The sheet a lens shows. Its chords are drawn over it, not engraved. */

@@ -58,7 +58,7 @@ describe("edits of a note", () => {
 
 it("the list's address keeps what is asked for and nothing else", () => {
   expect(addressOf({})).toBe("/");
-  expect(addressOf({ find: "salt & tar", sort: "key", down: true, tag: undefined, pitches: 6 }, 100)).toBe(
+  expect(addressOf({ find: "salt & tar", sort: "key", down: true, tag: undefined, pitches: 6 }, { shown: 100 })).toBe(
     "/?find=salt+%26+tar&sort=key&down=1&pitches=6&shown=100",
   );
 });

@@ -34,6 +34,8 @@ export function useNoteDrag(holder: RefObject<HTMLDivElement | null>, measured: 
     const staff = measured.staves.find((s) => s.bar === hit?.bar && s.staff === hit?.staff);
     if (!hit || !staff || !moves(hit.staff)) return;
     const mark = holder.current?.querySelector(`[data-id="${hit.staff}.${hit.bar}.${hit.event}"]`) ?? null;
+    // A finger scrolls the page: it moves a note only once the note has been chosen.
+    if (event.pointerType === "touch" && !mark?.hasAttribute("data-chosen")) return;
     held.current = { ...hit, y: event.clientY, step: (staff.bottom - staff.top) / 8, steps: 0, mark };
     event.currentTarget.setPointerCapture(event.pointerId);
   };

@@ -1,6 +1,7 @@
 "use client";
 import { useEffect, useRef } from "react";
 import { z } from "zod";
+import { keep, kept } from "../kept";
 import { LENSES } from "./layout";
 import { useBenchStore } from "./state";
 import { useLens } from "./useLens";
@@ -17,24 +18,6 @@ type Left = z.infer<typeof Left>;
 
 const nameOf = (id: number) => `symphonos.bench.${id}`;
 
-/** What was kept of a bench; undefined where nothing was, or nothing that can be used. */
-export function remembered(kept: string | null): Left | undefined {
-  try {
-    return Left.safeParse(JSON.parse(kept ?? "null")).data;
-  } catch {
-    return undefined;
-  }
-}
-
-/** The browser's own store, where it lets a page have one. */
-const store = (): Storage | undefined => {
-  try {
-    return window.localStorage;
-  } catch {
-    return undefined;
-  }
-};
-
 /** Finds a tune's bench as it was left, and keeps it as it is changed. */
 export function useRemembered(): void {
   const bench = useBenchStore();
@@ -42,8 +25,9 @@ export function useRemembered(): void {
   const shown = useRef(lens);
   useEffect(() => {
     const { id, setPercent, setCounting, setFolded, setMuted } = bench.getState();
-    const left = remembered(store()?.getItem(nameOf(id)) ?? null);
-    if (!left) return;
+    const left = kept(nameOf(id), Left);
+    // A tall screen has room for the sheet under the rows.
+    if (!left) return void (window.matchMedia("(min-height: 1000px)").matches && setFolded(false));
     setPercent(left.percent);
     setCounting(left.counting);
     setFolded(left.folded);
@@ -52,19 +36,14 @@ export function useRemembered(): void {
     if (!new URLSearchParams(window.location.search).has("lens")) void setLens(left.lens);
   }, [bench, setLens]);
   useEffect(() => {
-    const keep = () => {
+    const keepLeft = () => {
       const { id, percent, counting, folded, muted } = bench.getState();
-      const left: Left = { percent, counting, folded, muted: [...muted], lens };
-      try {
-        store()?.setItem(nameOf(id), JSON.stringify(left));
-      } catch {
-        // A full store forgets; nothing of the tune is lost by it.
-      }
+      keep(nameOf(id), { percent, counting, folded, muted: [...muted], lens } satisfies Left);
     };
-    if (shown.current !== lens) keep();
+    if (shown.current !== lens) keepLeft();
     shown.current = lens;
     return bench.subscribe((now, before) => {
-      if (KEPT.some((name) => now[name] !== before[name])) keep();
+      if (KEPT.some((name) => now[name] !== before[name])) keepLeft();
     });
   }, [bench, lens]);
 }

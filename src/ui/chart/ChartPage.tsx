@@ -91,7 +91,7 @@ const Head = ({ paper: { heading: tune, ...paper } }: { paper: ChartPaper }) => 
     <Text mb="3mm">
       {paper.sentence} · {paper.style} style
     </Text>
-    <WeaveStrip cells={paper.weave} height={10} />
+    <WeaveStrip cells={paper.weave} height={18} marks="letters" />
   </>
 );
 

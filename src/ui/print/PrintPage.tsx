@@ -97,7 +97,7 @@ const Head = ({ paper: { heading: tune, own, sentence, weave } }: { paper: PartP
     <Text mb="3mm">
       {own ? `${own.name} · ${own.instrument}` : "All parts"} · {sentence}
     </Text>
-    <WeaveStrip cells={weave} height={10} />
+    <WeaveStrip cells={weave} height={18} marks="letters" />
     {own && (
       <Text mt="3mm" fontSize="14px" fontStyle="italic">
         {own.coaching}

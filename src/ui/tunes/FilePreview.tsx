@@ -51,6 +51,7 @@ export function FilePreview({ opened, onDone }: { opened: Opened; onDone: (id?: 
   }, [opened, part, grid, attempt]);
 
   const tune = read?.tunes[0]?.tune;
+  const remarks = read?.tunes[0]?.remarks ?? [];
   const named =
     tune && tune.title === "Untitled"
       ? { ...tune, title: opened.name.replace(/\.[a-z]+$/i, "").slice(0, 200) || "Untitled" }
@@ -59,7 +60,7 @@ export function FilePreview({ opened, onDone }: { opened: Opened; onDone: (id?: 
     if (!named) return;
     try {
       const { added, duplicates, refused } = await answered(
-        addTune({ tune: named, step: `Brought in from ${opened.name}`.slice(0, 200), again }),
+        addTune({ tune: named, remarks, step: `Brought in from ${opened.name}`.slice(0, 200), again }),
       );
       if (refused[0]) setFailure(refused[0].message);
       if (added[0]) onDone(added[0].id);
@@ -77,7 +78,8 @@ export function FilePreview({ opened, onDone }: { opened: Opened; onDone: (id?: 
       <Text fontWeight="700">{opened.name}</Text>
       {read?.refused.map((r) => (
         <Text key={r.message} mt="2" color="madder">
-          Line {r.line}, column {r.column}: {r.message}
+          {r.line > 1 ? `Line ${r.line}, column ${r.column}: ` : ""}
+          {r.message}
         </Text>
       ))}
       {!read && !failure && <Text mt="2">Reading it…</Text>}
@@ -152,8 +154,8 @@ export function FilePreview({ opened, onDone }: { opened: Opened; onDone: (id?: 
           <Box bg="fleece" borderRadius="4px" px="6px" mt="2" maxH="300px" overflowY="auto">
             <Preview tune={named} rows={6} perRow={2} />
           </Box>
-          {read?.tunes[0]?.remarks.map((r) => (
-            <Text key={r.message} fontSize="13px" color="quiet" mt="1">
+          {remarks.map((r) => (
+            <Text key={r.message} fontSize="14px" color={r.left ? "ink" : "quiet"} mt="1">
               {r.message}
             </Text>
           ))}

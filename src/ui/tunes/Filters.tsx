@@ -1,9 +1,10 @@
 "use client";
-import { Box, Button, Flex, Input, NativeSelect } from "@chakra-ui/react";
+import { Button, Flex, Input, NativeSelect } from "@chakra-ui/react";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
 import type { Asked } from "../../db";
 import { addressOf } from "./address";
+import { NoteSearch } from "./NoteSearch";
 
 export type Shelves = { dances: string[]; keys: string[]; metres: string[]; tags: string[] };
 
@@ -14,16 +15,39 @@ const PAUSE = 180;
  * What the list shows: words, dance, key, metre, tag, few pitches, rights. The address keeps it, so that it can be kept
  * as a bookmark.
  */
-export function Filters({ asked, shelves, filtered }: { asked: Asked; shelves: Shelves; filtered: boolean }) {
+export function Filters({
+  asked,
+  notes: askedNotes,
+  unread,
+  shelves,
+  filtered,
+}: {
+  asked: Asked;
+  notes: string;
+  /** What was typed for notes is none. */
+  unread: boolean;
+  shelves: Shelves;
+  filtered: boolean;
+}) {
   const router = useRouter();
   const [find, setFind] = useState(asked.find ?? "");
+  const [notes, setNotes] = useState(askedNotes);
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   useEffect(() => () => clearTimeout(timer.current), []);
-  const ask = (change: Partial<Asked>) => router.replace(addressOf({ ...asked, find, ...change }), { scroll: false });
+  const go = (words: string, some: string, change: Partial<Asked> = {}) =>
+    router.replace(addressOf({ ...asked, find: words, ...change }, { notes: some }), { scroll: false });
+  const ask = (change: Partial<Asked>) => go(find, notes, change);
+  const later = (words: string, some: string) => {
+    clearTimeout(timer.current);
+    timer.current = setTimeout(() => go(words, some), PAUSE);
+  };
   const type = (words: string) => {
     setFind(words);
-    clearTimeout(timer.current);
-    timer.current = setTimeout(() => router.replace(addressOf({ ...asked, find: words }), { scroll: false }), PAUSE);
+    later(words, notes);
+  };
+  const typeNotes = (some: string) => {
+    setNotes(some);
+    later(find, some);
   };
   const select = (
     label: string,
@@ -34,8 +58,10 @@ export function Filters({ asked, shelves, filtered }: { asked: Asked; shelves: S
     <NativeSelect.Root size="sm" w="auto" key={label}>
       <NativeSelect.Field
         aria-label={label}
-        bg={value ? "wash" : "fleece"}
-        borderColor="cord"
+        bg={value ? "wash" : "transparent"}
+        borderColor={value ? "quiet" : "transparent"}
+        color={value ? "ink" : "quiet"}
+        _hover={{ borderColor: "cord" }}
         value={value ?? ""}
         onChange={(e) => ask(take(e.target.value || undefined))}
       >
@@ -63,17 +89,22 @@ export function Filters({ asked, shelves, filtered }: { asked: Asked; shelves: S
         ask({});
       }}
     >
-      <Box flex="1 1 200px" maxW="300px">
+      <Flex gap="10px" w="100%" wrap="wrap">
         <Input
-          size="sm"
+          flex="1 1 240px"
+          maxW="420px"
+          h="44px"
           type="search"
           aria-label="Find words in any tune"
           placeholder="Find a title, a word, a source"
           value={find}
           onChange={(e) => type(e.target.value)}
           borderColor="quiet"
+          bg="fleece"
+          fontSize="16px"
         />
-      </Box>
+        <NoteSearch notes={notes} unread={unread} onNotes={typeNotes} />
+      </Flex>
       {select("any dance", asked.dance, plain(shelves.dances), (dance) => ({ dance }))}
       {select("any key", asked.key, plain(shelves.keys), (key) => ({ key }))}
       {select("any metre", asked.metre, plain(shelves.metres), (metre) => ({ metre }))}
@@ -101,6 +132,7 @@ export function Filters({ asked, shelves, filtered }: { asked: Asked; shelves: S
           px="1"
           onClick={() => {
             setFind("");
+            setNotes("");
             router.replace("/", { scroll: false });
           }}
         >

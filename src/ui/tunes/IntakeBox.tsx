@@ -4,7 +4,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { decodeText } from "../../core/formats";
-import { kindOf } from "../../core/intake";
+import { isStrange, kindOf } from "../../core/intake";
 import type { Taken } from "../../server/collection";
 import { FilePreview, type Opened } from "./FilePreview";
 import { useIntake } from "./useIntake";
@@ -56,7 +56,7 @@ export function IntakeBox({ onClose }: { onClose?: (() => void) | undefined }) {
     if (file.size > (/\.abc$/i.test(file.name) ? LARGEST_BOOK : LARGEST))
       return intake.setFailure(`${file.name} is too large. Bring it in as smaller files, of 10 MB at most.`);
     const bytes = new Uint8Array(await file.arrayBuffer());
-    if (kindOf(file.name, bytes) !== "abc") return setOpened({ name: file.name, bytes });
+    if (isStrange(bytes) || kindOf(file.name, bytes) !== "abc") return setOpened({ name: file.name, bytes });
     const read = decodeText(bytes);
     if (read.length <= SHOWN) setText(read);
     void submit(read);

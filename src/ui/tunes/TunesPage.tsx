@@ -10,20 +10,32 @@ import { ThemeSwitch } from "../ThemeSwitch";
 import { listen, takeChanged, tell } from "../saving/tabs";
 import { UnsavedTunes } from "../saving/UnsavedTunes";
 import { counted } from "../signs";
+import { usePreviewPlayer } from "../sound/usePreviewPlayer";
 import { useDeed } from "../useDeed";
 import { addressOf } from "./address";
 import { Filters, type Shelves } from "./Filters";
+import { Legend } from "../weave/Legend";
 import { IntakeBox } from "./IntakeBox";
+import { ListPlayer } from "./PlayTune";
 import { TunesTable } from "./TunesTable";
 
-type Props = { tunes: Listed[]; found: number; all: number; asked: Asked; shelves: Shelves };
+type Props = {
+  tunes: Listed[];
+  found: number;
+  all: number;
+  asked: Asked;
+  notes: string;
+  unread: boolean;
+  shelves: Shelves;
+};
 
 /** The first page: every tune with its weave, and the place where tunes come in. */
-export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
+export function TunesPage({ tunes, found, all, asked, notes, unread, shelves }: Props) {
   const [open, setOpen] = useState(all === 0);
   const [aside, setAside] = useState<number[]>([]);
   const router = useRouter();
   const { run, failure } = useDeed();
+  const player = usePreviewPlayer();
   const bringBack = () =>
     run(
       () => putAside({ ids: aside, aside: false }),
@@ -73,13 +85,27 @@ export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
         align="flex-start"
       >
         <Box flex="1 1 0" minW="0" w="100%">
-          <Flex align="baseline" gap="3" mb="3" wrap="wrap">
+          <Flex align="baseline" gap="3" mb="1" wrap="wrap">
             <Heading as="h1" fontSize="26px" fontWeight="600">
               Tunes
             </Heading>
             <Text color="quiet">{filtered ? `${found} of ${all}` : counted(all, "tune")}</Text>
           </Flex>
-          {all > 0 && <Filters asked={asked} shelves={shelves} filtered={filtered} />}
+          {all > 0 && (
+            <Flex align="center" gap="0 10px" mb="3" wrap="wrap" color="quiet">
+              <Text>
+                Open a tune for its chords, its harmony and everyone’s part. The strip beside it is the tune, woven bar
+                by bar.
+              </Text>
+              <Legend />
+            </Flex>
+          )}
+          {all > 0 && <Filters asked={asked} notes={notes} unread={unread} shelves={shelves} filtered={filtered} />}
+          {player.failure && (
+            <Text role="alert" color="madder" mb="2">
+              No sound: {player.failure}
+            </Text>
+          )}
           <UnsavedTunes />
           {aside.length > 0 && (
             <Flex bg="linen" borderRadius="6px" px="12px" py="8px" mb="2" align="center" gap="12px" role="status">
@@ -101,7 +127,8 @@ export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
           )}
           {all > 0 && found === 0 && (
             <Text color="quiet" py="6">
-              No tune fits{asked.find ? ` “${asked.find}”` : ""}.{" "}
+              No tune {notes && !unread ? "has these notes" : "fits"}
+              {asked.find ? ` “${asked.find}”` : ""}.{" "}
               <Link href="/">
                 <Text as="span" color="woad" textDecoration="underline">
                   Show all tunes
@@ -109,10 +136,21 @@ export function TunesPage({ tunes, found, all, asked, shelves }: Props) {
               </Link>
             </Text>
           )}
-          {found > 0 && <TunesTable tunes={tunes} asked={asked} narrow={open} tags={shelves.tags} onAside={setAside} />}
+          {found > 0 && (
+            <ListPlayer.Provider value={player}>
+              <TunesTable
+                tunes={tunes}
+                asked={asked}
+                notes={notes}
+                narrow={open}
+                tags={shelves.tags}
+                onAside={setAside}
+              />
+            </ListPlayer.Provider>
+          )}
           {tunes.length < found && (
             <Box mt="4">
-              <Link href={addressOf(asked, tunes.length + 50)} scroll={false}>
+              <Link href={addressOf(asked, { shown: tunes.length + 50, notes })} scroll={false}>
                 <Text as="span" color="woad" textDecoration="underline">
                   Show more ({found - tunes.length} to come)
                 </Text>

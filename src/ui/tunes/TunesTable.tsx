@@ -17,6 +17,7 @@ import { counted } from "../signs";
 import { useDeed } from "../useDeed";
 import { WeaveStrip } from "../weave/WeaveStrip";
 import { addressOf } from "./address";
+import { PlayTune } from "./PlayTune";
 
 type Column = { head: string; sort?: Sort; wide?: boolean; cell: (tune: Listed) => React.ReactNode };
 
@@ -33,36 +34,20 @@ const COLUMNS: readonly Column[] = [
   { head: "Metre", sort: "metre", cell: (t) => quiet(t.metre) },
   { head: "Range", sort: "range", wide: true, cell: (t) => quiet(t.range.replaceAll("#", "♯")) },
   { head: "Notes", sort: "pitches", wide: true, cell: (t) => quiet(t.pitches) },
-  {
-    head: "Level",
-    wide: true,
-    cell: () => (
-      <Text as="span" color="quiet" title="Not graded yet">
-        –
-      </Text>
-    ),
-  },
-  {
-    head: "Copies",
-    wide: true,
-    cell: (t) => (
-      <Text as="span" fontSize="13px" whiteSpace="nowrap" color={t.ready ? "lichen" : "quiet"}>
-        {t.ready ? "ready" : "record rights"}
-      </Text>
-    ),
-  },
 ];
 
 /** The list: sorted by any head, chosen by any box, and what can be done with the chosen ones. */
 export function TunesTable({
   tunes,
   asked,
+  notes,
   narrow,
   tags,
   onAside,
 }: {
   tunes: Listed[];
   asked: Asked;
+  notes: string;
   narrow: boolean;
   tags: string[];
   onAside: (ids: number[]) => void;
@@ -83,7 +68,7 @@ export function TunesTable({
       words
     ) : (
       <Link
-        href={addressOf({ ...asked, sort: by, down: sort === by ? !asked.down : false })}
+        href={addressOf({ ...asked, sort: by, down: sort === by ? !asked.down : false }, { notes })}
         scroll={false}
         aria-label={`Sort by ${words.toLowerCase()}`}
       >
@@ -112,17 +97,22 @@ export function TunesTable({
         />
       )}
       <Box overflowX="auto">
-        <Table.Root size="sm" variant="line" css={{ "& td, & th": { borderColor: "cord", bg: "transparent" } }}>
+        <Table.Root
+          size="sm"
+          variant="line"
+          tableLayout="fixed"
+          css={{ "& td, & th": { borderColor: "cord", bg: "transparent" } }}
+        >
           <Table.Header>
             <Table.Row bg="transparent">
-              <Table.ColumnHeader ps="0" w="28px">
+              <Table.ColumnHeader ps="0" w="72px">
                 <Tick
                   label="Choose all shown"
                   checked={live.length === tunes.length && tunes.length > 0}
                   onToggle={() => setChosen(live.length === tunes.length ? new Set() : new Set(tunes.map((t) => t.id)))}
                 />
               </Table.ColumnHeader>
-              <Table.ColumnHeader ps="0" fontSize="13px">
+              <Table.ColumnHeader ps="0" fontSize="13px" w={narrow ? "38%" : "28%"}>
                 {head("Tune", "title")}
               </Table.ColumnHeader>
               {columns.map((c) => (
@@ -131,12 +121,14 @@ export function TunesTable({
                   color="quiet"
                   fontWeight="500"
                   fontSize="13px"
+                  px="6px"
+                  display={{ base: c.wide ? "none" : "table-cell", lg: "table-cell" }}
                   aria-sort={c.sort === sort ? way : undefined}
                 >
                   {head(c.head, c.sort)}
                 </Table.ColumnHeader>
               ))}
-              <Table.ColumnHeader color="quiet" fontWeight="500" fontSize="13px" w={narrow ? "22%" : "27%"}>
+              <Table.ColumnHeader color="quiet" fontWeight="500" fontSize="13px" w={narrow ? "24%" : "30%"}>
                 The weave
               </Table.ColumnHeader>
             </Table.Row>
@@ -149,7 +141,14 @@ export function TunesTable({
                 _hover={{ bg: chosen.has(tune.id) ? "wash" : "linen" }}
               >
                 <Table.Cell ps="0">
-                  <Tick label={`Choose ${tune.title}`} checked={chosen.has(tune.id)} onToggle={() => toggle(tune.id)} />
+                  <Flex align="center">
+                    <Tick
+                      label={`Choose ${tune.title}`}
+                      checked={chosen.has(tune.id)}
+                      onToggle={() => toggle(tune.id)}
+                    />
+                    <PlayTune id={tune.id} title={tune.title} />
+                  </Flex>
                 </Table.Cell>
                 <Table.Cell ps="0" py="10px">
                   <Link href={`/tune/${tune.id}`}>
@@ -165,19 +164,25 @@ export function TunesTable({
                       {tune.title}
                     </Text>
                   </Link>
-                  {(tune.source || tune.tags.length > 0) && (
-                    <Text fontSize="13px" color="quiet" lineHeight="17px" truncate maxW="34ch">
+                  {(tune.source || tune.tags.length > 0 || !tune.ready) && (
+                    <Text fontSize="13px" color="quiet" lineHeight="17px" truncate>
                       {tune.tags.map((t) => (
                         <Box as="span" key={t} bg="linen" borderRadius="3px" px="5px" mr="5px">
                           {t}
                         </Box>
                       ))}
-                      {tune.source}
+                      {tune.source || (tune.ready ? "" : "rights still to record")}
                     </Text>
                   )}
                 </Table.Cell>
                 {columns.map((c) => (
-                  <Table.Cell key={c.head}>{c.cell(tune)}</Table.Cell>
+                  <Table.Cell
+                    key={c.head}
+                    px="6px"
+                    display={{ base: c.wide ? "none" : "table-cell", lg: "table-cell" }}
+                  >
+                    {c.cell(tune)}
+                  </Table.Cell>
                 ))}
                 <Table.Cell title={tune.sentence}>
                   <WeaveStrip cells={tune.weave} height={20} />

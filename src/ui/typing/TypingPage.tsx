@@ -10,13 +10,16 @@ import { readTyped, tokenFor, TYPED, type TypedSetting, type TypedSpelling } fro
 import { type Key, Mode } from "../../core/theory";
 import { addTune } from "../../server/actions";
 import { answered, wordsOf } from "../answered";
-import { SolidButton } from "../controls/buttons";
+import { Play, Stop } from "../icons";
+import { usePreviewPlayer } from "../sound/usePreviewPlayer";
+import { LineButton, LinkButton, SolidButton } from "../controls/buttons";
 import { PageHead } from "../controls/PageHead";
 import { Preview } from "../engraving/Preview";
 import { Fretboard } from "./Fretboard";
 import { Keyboard } from "./Keyboard";
 import { LengthSheet } from "./LengthSheet";
 import { NoteText } from "./NoteText";
+import { useDraft } from "./useDraft";
 import { useMidiKeys } from "./useMidiKeys";
 
 const METRES: readonly Metre[] = [
@@ -64,8 +67,21 @@ export function TypingPage() {
   const [text, setText] = useState("");
   const [failure, setFailure] = useState("");
   const [known, setKnown] = useState<{ id: number; title: string } | null>(null);
+  const player = usePreviewPlayer();
   const area = useRef<HTMLTextAreaElement>(null);
   const router = useRouter();
+
+  const draft = { spelling, title, tonic, mode, metre: metreName(metre), step, instrument, text };
+  const dropDraft = useDraft(draft, text !== "" || title !== "", (kept) => {
+    setSpelling(kept.spelling);
+    setTitle(kept.title);
+    setTonic(kept.tonic);
+    setMode(kept.mode);
+    setMetre(METRES.find((m) => metreName(m) === kept.metre) ?? (METRES[2] as Metre));
+    setStep(kept.step);
+    setInstrument(kept.instrument);
+    setText(kept.text);
+  });
 
   const on =
     INSTRUMENTS.find((i) => i.name === instrument && FOR[spelling](i)) ??
@@ -99,8 +115,10 @@ export function TypingPage() {
     try {
       const { added, duplicates, refused } = await answered(addTune({ tune: made, step: "Typed in", again }));
       if (refused[0]) setFailure(refused[0].message);
-      if (added[0]) router.push(`/tune/${added[0].id}`);
-      else setKnown(duplicates[0]?.of ?? null);
+      if (added[0]) {
+        dropDraft();
+        router.push(`/tune/${added[0].id}`);
+      } else setKnown(duplicates[0]?.of ?? null);
     } catch (error) {
       setFailure(`${wordsOf(error)} What you typed is still here.`);
     }
@@ -141,6 +159,14 @@ export function TypingPage() {
         title="Type a tune"
         sub={tune ? analyse(tune).sentence : "letters, string and finger, syllables or frets"}
       >
+        <LineButton
+          size="md"
+          disabled={!read.tune && !player.playing}
+          onClick={() => (player.playing ? player.stop() : read.tune && player.play("typed", read.tune))}
+        >
+          {player.playing ? <Stop size={16} fill="currentColor" /> : <Play size={16} fill="currentColor" />}
+          {player.playing ? "Stop" : "Play"}
+        </LineButton>
         <SolidButton size="md" disabled={!read.tune} onClick={() => read.tune && void keep(read.tune, known !== null)}>
           {known ? "Keep it all the same" : "Keep this tune"}
         </SolidButton>
@@ -229,6 +255,18 @@ export function TypingPage() {
               <Button size="sm" variant="plain" color="woad" px="0" onClick={() => setText(EXAMPLES[spelling])}>
                 Start from an example
               </Button>
+            )}
+            {text && (
+              <LinkButton
+                tone="madder"
+                onClick={() => {
+                  setText("");
+                  setTitle("");
+                  dropDraft();
+                }}
+              >
+                start afresh
+              </LinkButton>
             )}
             {text &&
               [

@@ -1,5 +1,5 @@
 "use client";
-import { type KeyboardEvent, memo, type PointerEvent } from "react";
+import { type KeyboardEvent, memo, type PointerEvent, useEffect, useRef } from "react";
 import type { Cell } from "../../core/analysis";
 import css from "./weave.module.css";
 
@@ -13,8 +13,8 @@ const SPACED = 150;
 type Props = {
   cells: readonly Cell[];
   height: number;
-  /** Bar numbers in the cells; only where there is room. */
-  numbered?: boolean;
+  /** Letters of the strains in the cells, or bar numbers too; only where there is room. */
+  marks?: "letters" | "numbers" | undefined;
   current?: number | null | undefined;
   sounding?: number | null | undefined;
   loop?: { from: number; to: number } | null | undefined;
@@ -26,10 +26,17 @@ type Props = {
  * model.
  */
 export const WeaveStrip = memo(function WeaveStrip(props: Props) {
-  const { cells, height, numbered = false, current, sounding, loop, onPick } = props;
+  const { cells, height, marks, current, sounding, loop, onPick } = props;
   const chosen = sounding ?? current;
+  const strip = useRef<HTMLDivElement>(null);
+  // Who goes through the strip by arrows stays on the bar that is gone to.
+  useEffect(() => {
+    const own = strip.current;
+    if (own?.contains(document.activeElement)) own.querySelector<HTMLElement>('[tabindex="0"]')?.focus();
+  });
   return (
     <div
+      ref={strip}
       className={css.strip}
       data-dense={flag(cells.length > SPACED)}
       style={{ height }}
@@ -42,7 +49,8 @@ export const WeaveStrip = memo(function WeaveStrip(props: Props) {
           first={cells[i - 1]?.phrase !== cell.phrase}
           chosen={chosen === cell.bar}
           outside={loop ? cell.bar < loop.from || cell.bar > loop.to : false}
-          numbered={numbered}
+          marks={marks}
+          reached={onPick !== undefined && (current ?? 0) === cell.bar}
           tall={height > TALL}
           onPick={onPick}
         />
@@ -56,12 +64,10 @@ function dyeOf({ parting, linen, dye }: Cell): string {
   if (linen) return "linen";
   return parting ? "weld" : (DYES[dye % DYES.length] as string);
 }
-/** The colour of it: linen shows as its cord, an echo paler than what it echoes. */
+/** The colour of it, as a token: linen shows as its cord, an echo paler than what it echoes. */
 function colourOf(cell: Cell): string {
-  const name = dyeOf(cell);
-  if (cell.parting) return "weld";
   if (cell.linen) return "cord";
-  return cell.echo ? `${name}Pale` : name;
+  return `${dyeOf(cell)}-${cell.echo && !cell.parting ? "pale" : "cloth"}`;
 }
 
 const flag = (on: unknown) => (on ? "" : undefined);
@@ -72,7 +78,9 @@ type CellProps = {
   first: boolean;
   chosen: boolean;
   outside: boolean;
-  numbered: boolean;
+  marks: Props["marks"];
+  /** The one cell that Tab comes to; the arrows go on from it. */
+  reached: boolean;
   tall: boolean;
   onPick: Props["onPick"];
 };
@@ -82,12 +90,13 @@ const same = (a: CellProps, b: CellProps) =>
   a.first === b.first &&
   a.chosen === b.chosen &&
   a.outside === b.outside &&
-  a.numbered === b.numbered &&
+  a.marks === b.marks &&
+  a.reached === b.reached &&
   a.tall === b.tall &&
   a.onPick === b.onPick &&
   JSON.stringify(a.cell) === JSON.stringify(b.cell);
 
-const WeaveCell = memo(function WeaveCell({ cell, first, chosen, outside, numbered, tall, onPick }: CellProps) {
+const WeaveCell = memo(function WeaveCell({ cell, first, chosen, outside, marks, reached, tall, onPick }: CellProps) {
   const looks = {
     className: css.cell,
     title: cell.says,
@@ -100,9 +109,9 @@ const WeaveCell = memo(function WeaveCell({ cell, first, chosen, outside, number
     "data-ending": flag(cell.ending),
     "data-outside": flag(outside),
     "data-here": flag(chosen),
-    style: { backgroundColor: `var(--chakra-colors-${colourOf(cell).replace(/Pale$/, "-pale")})` },
+    style: { backgroundColor: `var(--chakra-colors-${colourOf(cell)})` },
   };
-  const words = numbered && (
+  const words = marks && (
     <>
       {first && (
         <span className={css.phrase}>
@@ -110,7 +119,7 @@ const WeaveCell = memo(function WeaveCell({ cell, first, chosen, outside, number
           {cell.echo && tall ? ` ${cell.echo}` : ""}
         </span>
       )}
-      {!cell.pickup && <span className={css.number}>{cell.label}</span>}
+      {marks === "numbers" && !cell.pickup && <span className={css.number}>{cell.label}</span>}
     </>
   );
   if (!onPick) return <div {...looks}>{words}</div>;
@@ -119,6 +128,7 @@ const WeaveCell = memo(function WeaveCell({ cell, first, chosen, outside, number
       type="button"
       {...looks}
       aria-label={cell.says}
+      tabIndex={reached ? 0 : -1}
       aria-current={chosen ? "true" : undefined}
       onPointerDown={(e: PointerEvent) => {
         e.currentTarget.releasePointerCapture?.(e.pointerId);

@@ -13,7 +13,7 @@ export function stretchOf(bars: readonly PlayedBar[], from: number, to: number):
 export const barAt = (bars: readonly PlayedBar[], tick: number): PlayedBar | undefined =>
   bars.findLast((b) => b.at <= tick);
 
-/** Ids of the engraved notes that sound so many ticks into a written bar: staff, bar and event, as drawings name them. */
+/** Ids of the engraved notes that sound so many ticks into a written bar, as drawings name them: staff, bar, event. */
 export const notesAt = (staves: readonly Pick<Staff, "id" | "bars">[], bar: number, into: number): string[] =>
   staves.flatMap(({ id, bars }) => {
     let at = 0;

@@ -91,8 +91,7 @@ export function readMidi(bytes: Uint8Array, { track, grid = "auto", key }: MidiO
     strains: strainsOf(bars.bars, bars.metre),
   };
   const checked = Tune.safeParse(tune);
-  if (!checked.success)
-    throw new FormatError(`Something in this file is out of bounds (${firstIssue(checked.error)}).`, START);
+  if (!checked.success) throw new FormatError(`This file cannot be kept: ${firstIssue(checked.error)}.`, START);
   return {
     tune: laidTune(checked.data),
     remarks,

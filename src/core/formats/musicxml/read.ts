@@ -1,6 +1,6 @@
 import { LARGEST, laidTune, Tune } from "../../score";
 import { spotsOf } from "../lines";
-import { FormatError, type Remark, type Spot } from "../problem";
+import { FormatError, firstIssue, type Remark, type Spot } from "../problem";
 import { all, child, type Node, readDocument } from "./document";
 import { PartReader } from "./part";
 import { heading, partsOf } from "./parts";
@@ -72,12 +72,18 @@ export function readMusicXml(text: string, options: { part?: number | undefined 
     });
   const read = new PartReader(measures, spotOf, remarks).tune(heading(root));
   const checked = Tune.safeParse(read);
-  if (!checked.success) {
-    const issue = checked.error.issues[0];
+  if (!checked.success)
     throw new FormatError(
-      `Something in this score is out of bounds (${issue?.path.join(".")}: ${issue?.message}).`,
-      spotOf(0),
+      `This score cannot be kept: ${firstIssue(checked.error)}.`,
+      spotOf(barOf(read, checked.error)),
     );
-  }
   return { tune: laidTune(checked.data), remarks, parts: listed, chosen };
+}
+
+/** The measure, from 0, in which a schema found something wrong. */
+function barOf({ strains }: Tune, { issues: [first] }: { issues: readonly { path: PropertyKey[] }[] }): number {
+  const [, strain, , bar] = first?.path ?? [];
+  if (typeof strain !== "number") return 0;
+  const before = strains.slice(0, strain).reduce((n, s) => n + s.bars.length, 0);
+  return before + (typeof bar === "number" ? bar : 0);
 }

@@ -14,10 +14,7 @@ const FIELDS: readonly { name: keyof Steps; words: string; least: number; most: 
   { name: "times", words: "times each", least: 1, most: 20 },
 ];
 
-/**
- * The tempo ladder: the loop, or the whole tune, a few times at each tempo, and then a little faster. It says which rung
- * sounds.
- */
+/** The tempo ladder: the loop, or the tune, a few times at each tempo, then a little faster. It says which sounds. */
 export function Ladder() {
   const [open, setOpen] = useState(false);
   const rung = useBench((s) => s.rung);
