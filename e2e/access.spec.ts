@@ -12,7 +12,35 @@ async function findings(page: Page): Promise<string[]> {
   );
 }
 
+/** The screens that are held to it: a laptop's, and a tablet's both ways. */
+const SCREENS = [
+  { width: 1280, height: 800 },
+  { width: 1024, height: 768 },
+  { width: 820, height: 1180 },
+];
+
 for (const colorScheme of ["light", "dark"] as const) {
+  for (const viewport of SCREENS) {
+    test(`the bench has nothing against it in ${colorScheme} at ${viewport.width} pixels, in every view`, async ({
+      browser,
+    }) => {
+      const context = await browser.newContext({ colorScheme, viewport });
+      const page = await context.newPage();
+      await page.goto("/tune/1");
+      await ready(page);
+      for (const view of ["Tune", "Chords", "Harmony", "Parts"]) {
+        await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: view }).click();
+        if (viewport.width < 1100)
+          await page
+            .locator("[aria-controls=panel][aria-expanded=false]")
+            .click({ timeout: 500 })
+            .catch(() => {});
+        await steady(() => page.locator("#rows").innerHTML());
+        expect(await findings(page), view).toEqual([]);
+      }
+      await context.close();
+    });
+  }
   test.describe(`${colorScheme} colours`, () => {
     test.use({ colorScheme });
     test("the tunes page has nothing against it", async ({ page }) => {

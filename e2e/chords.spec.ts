@@ -25,7 +25,6 @@ test("a chord is written, split, joined and moved by keys; what cannot be done s
 
 test("a change is dragged to another beat", async ({ page }) => {
   await open(page, "Herring at the Quay");
-  const before = await chordNames(page);
   const chord = lane(page).nth(1);
   const box = (await chord.boundingBox())!;
   const second = (await page.locator('[data-id="melody.2.3"] .notehead').boundingBox())!;
@@ -36,7 +35,7 @@ test("a change is dragged to another beat", async ({ page }) => {
   await page.mouse.up();
   await expect
     .poll(async () => (await chordNames(page)).slice(0, 3))
-    .toEqual([`${before[0]}, locked`, `${before[0]}, locked`, `${before[1]}, locked`]);
+    .toEqual(["E minor, bar 1, beat 1, locked", "E minor, bar 2, beat 1, locked", "D major, bar 2, beat 2, locked"]);
   await undoAll(page);
 });
 
@@ -51,6 +50,7 @@ test("a phrase is locked and freed; its chords go to like phrases", async ({ pag
   );
   await page.keyboard.press("Shift+L");
   await expect(page.getByRole("region", { name: /^A 1–4/ }).getByRole("button", { name: /locked$/ })).toHaveCount(0);
+  await expect(why(page).getByText(/yours, unlocked$/)).toBeVisible();
   await undoAll(page);
 });
 

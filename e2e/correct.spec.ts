@@ -6,7 +6,7 @@ async function fresh(page: Page, title: string, music: string) {
   await page.goto("/");
   await page.getByRole("button", { name: "Bring tunes in" }).click();
   await page.getByLabel("ABC text").fill(`X:1\nT:${title}\nM:4/4\nL:1/8\nK:D\n${music}\n`);
-  await page.getByRole("button", { name: "Read it" }).click();
+  await page.getByRole("button", { name: "Bring it in", exact: true }).click();
   await expect(page.getByRole("heading", { name: title })).toBeVisible();
   await ready(page);
   await page.keyboard.press("t");

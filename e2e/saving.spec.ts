@@ -45,7 +45,7 @@ async function freeAll(page: Page): Promise<void> {
     const before = await head(page);
     await page.keyboard.press("Escape");
     await locked(page).first().click();
-    await page.keyboard.press("l");
+    await page.keyboard.press("a");
     await expect.poll(() => head(page)).not.toBe(before);
     await expect(locked(page)).toHaveCount(n - 1);
   }
@@ -245,7 +245,7 @@ test("a very long tune is worked out by the browser, fits the page, and can be w
   await page.getByRole("button", { name: "Bring tunes in" }).click();
   const music = "d2fd Adfd|e2ge Bege|d2fd Adfa|gfed B2A2|\n".repeat(75);
   await page.getByLabel("ABC text").fill(`X:1\nT:The Long Haul\nR:reel\nM:4/4\nL:1/8\nK:D\n${music}`);
-  await page.getByRole("button", { name: "Read it" }).click();
+  await page.getByRole("button", { name: "Bring it in", exact: true }).click();
   await ready(page);
   const weave = page.getByRole("group", { name: "Bars of the tune" });
   const [strip, last] = [await weave.boundingBox(), await weave.getByRole("button").last().boundingBox()];
@@ -270,9 +270,9 @@ test("two places are settled with keys alone, on a tablet", async ({ browser }) 
   await here.keyboard.press("Enter");
   await expect(notice).toHaveCount(0);
   await expect(locked(here)).toHaveCount(2);
-  const [title, lenses] = [here.getByRole("heading", { level: 1 }), here.getByRole("navigation", { name: "Views" })];
-  const [left, right] = [await title.boundingBox(), await lenses.boundingBox()];
-  expect(left!.x + left!.width).toBeLessThanOrEqual(right!.x);
+  const [title, views] = [here.getByRole("heading", { level: 1 }), here.getByRole("navigation", { name: "Views" })];
+  const [above, under] = [await title.boundingBox(), await views.boundingBox()];
+  expect(above!.y + above!.height).toBeLessThanOrEqual(under!.y);
   await here.keyboard.press("Escape");
   await freeAll(here);
   await Promise.all([one.close(), two.close()]);

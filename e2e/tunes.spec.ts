@@ -28,7 +28,7 @@ test.describe("the tunes page", () => {
   test("a pasted tune opens on its bench and stays in the list", async ({ page }) => {
     await bring(page);
     await page.getByLabel("ABC text").fill(ABC);
-    await page.getByRole("button", { name: "Read it" }).click();
+    await page.getByRole("button", { name: "Bring it in", exact: true }).click();
     await expect(page.getByRole("heading", { name: "Tar and Twine" })).toBeVisible();
     await expect(page.getByText("polka in G major")).toBeVisible();
     await page.getByRole("link", { name: "All tunes" }).click();
@@ -39,7 +39,7 @@ test.describe("the tunes page", () => {
     await bring(page);
     const bad = "X:1\nT:Broken\nM:4/4\nK:Q\nabc|\n";
     await page.getByLabel("ABC text").fill(bad);
-    await page.getByRole("button", { name: "Read it" }).click();
+    await page.getByRole("button", { name: "Bring it in", exact: true }).click();
     await expect(page.getByText('"Q" is not a key')).toBeVisible();
     await expect(page.getByLabel("ABC text")).toHaveValue(bad);
     await page.getByRole("button", { name: "line 4, column 3" }).click();
@@ -67,7 +67,7 @@ test.describe("the tunes page", () => {
     await page
       .getByLabel("ABC text")
       .fill(ABC.replace("Tar and Twine", "<img src=x onerror=alert(1)>").replace("A3 D", "A2 AD"));
-    await page.getByRole("button", { name: "Read it" }).click();
+    await page.getByRole("button", { name: "Bring it in", exact: true }).click();
     await expect(page.getByRole("heading", { name: "<img src=x onerror=alert(1)>" })).toBeVisible();
     expect(await page.locator("img").count()).toBe(0);
   });

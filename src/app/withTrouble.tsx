@@ -16,7 +16,7 @@ export async function withTrouble(render: () => Promise<ReactNode>): Promise<Rea
     if (!(error instanceof z.ZodError)) throw error;
     const [issue] = error.issues;
     const what = `Its stored state does not hold together (${issue?.path.join(".")}: ${issue?.message}).`;
-    const remedy = "Bring back a backup in which it is whole, or put it aside in the list. The other tunes are well.";
+    const remedy = "Bring back a backup in which it is whole, or delete it in the list. The other tunes are well.";
     return <TroublePage title="This tune cannot be shown" what={what} remedy={remedy} />;
   }
 }

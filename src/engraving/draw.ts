@@ -93,28 +93,55 @@ function withFretLabels(svg: string, { staves, places }: Sheet): string {
   return labelled;
 }
 
-/** A whole sheet on A4 pages, with a new system at each bar in `systems`. */
+/** The page in the engraver's units, and how much larger than usual the music may be where there is room for it. */
+const PAGE = { width: 1780, height: 2280 };
+const LARGER = [1.5, 1.3, 1.15];
+/** Units a system needs for clef and signature, and for each note of its busiest staff. */
+const NEEDED = { head: 250, note: 36 };
+
+/** The most notes that one staff has in one system. */
+function busiest({ staves, places }: Sheet, systems: readonly number[]): number {
+  const starts = places.flatMap((p, i) => (systems.includes(p.index) ? [i] : []));
+  const rows = starts.map((from, i) => [from, starts[i + 1] ?? places.length] as const);
+  const notes = staves.flatMap(({ bars }) =>
+    rows.map(([from, to]) => bars.slice(from, to).reduce((n, bar) => n + bar.length, 0)),
+  );
+  return Math.max(0, ...notes);
+}
+
+/**
+ * A whole sheet on A4 pages, with a new system at each bar in `systems`; larger than usual where it then still fits one
+ * page.
+ */
 export function drawPages(
   verovio: VerovioToolkit,
   sheet: Sheet,
   systems: readonly number[],
 ): { pages: CleanSvg[]; log: string } {
-  verovio.setOptions({
-    ...COMMON,
-    scale: PAGE_SCALE,
-    pageWidth: 1780,
-    pageHeight: 2280,
-    adjustPageHeight: false,
-    breaks: systems.length > 1 ? "line" : "auto",
-    minLastJustification: 0,
-    spacingSystem: 12,
-    justifyVertically: false,
-    pageMarginLeft: 0,
-    pageMarginRight: 0,
-    pageMarginTop: 40,
-    pageMarginBottom: 0,
-  });
-  verovio.loadData(sheetMusicXml(sheet, { systems: new Set(systems) }));
-  const pages = Array.from({ length: verovio.getPageCount() }, (_, i) => clean(slim(verovio.renderToSVG(i + 1))));
+  const music = sheetMusicXml(sheet, { systems: new Set(systems) });
+  const lay = (size: number): number => {
+    verovio.setOptions({
+      ...COMMON,
+      scale: PAGE_SCALE,
+      pageWidth: Math.round(PAGE.width / size),
+      pageHeight: Math.round(PAGE.height / size),
+      adjustPageHeight: false,
+      breaks: systems.length > 1 ? "line" : "auto",
+      minLastJustification: 0,
+      spacingSystem: 12,
+      justifyVertically: false,
+      pageMarginLeft: 0,
+      pageMarginRight: 0,
+      pageMarginTop: 40,
+      pageMarginBottom: 0,
+    });
+    verovio.loadData(music);
+    return verovio.getPageCount();
+  };
+  const needed = NEEDED.head + NEEDED.note * busiest(sheet, systems);
+  const wide = systems.length > 1 ? LARGER.filter((size) => PAGE.width / size >= needed) : [];
+  const fits = wide.some((size) => lay(size) === 1);
+  const count = fits ? 1 : lay(1);
+  const pages = Array.from({ length: count }, (_, i) => clean(slim(verovio.renderToSVG(i + 1))));
   return { pages, log: verovio.getLog() };
 }

@@ -10,4 +10,5 @@ export * from "./recall";
 export * from "./relate";
 export * from "./scale";
 export * from "./sentences";
+export * from "./teach";
 export * from "./weave";

@@ -48,6 +48,14 @@ export function chordChart(
   names: ChordNames = "letters",
 ): ChartRow[] {
   let leadIn = "";
+  let opens = false;
+  const repeated = new Set(places.filter((p) => p.bar.repeatEnd !== undefined).map((p) => p.strain));
+  const started = new Set(places.filter((p) => p.bar.repeatStart).map((p) => p.strain));
+  /** A repeat that goes back to the start of its strain has its sign there, whether or not the file wrote it. */
+  const startsRepeat = (place: Place) => {
+    const first = places[place.index - 1]?.strain !== place.strain;
+    return place.bar.repeatStart === true || (first && repeated.has(place.strain) && !started.has(place.strain));
+  };
   return phrases
     .map((phrase) => ({
       name: phrase.first ? phrase.label : "",
@@ -56,11 +64,13 @@ export function chordChart(
         const chords = plan.chords.filter((c) => c.bar === place.index);
         if (place.pickup && chords.length === 0) {
           leadIn = wordsOf(place);
+          opens = startsRepeat(place);
           return [];
         }
         const { bar } = place;
         const words = [leadIn && `(${leadIn})`, wordsOf(place)].filter(Boolean).join(" ");
-        leadIn = "";
+        const repeatStart = opens || startsRepeat(place);
+        [leadIn, opens] = ["", false];
         return [
           {
             bar: place.index,
@@ -71,7 +81,7 @@ export function chordChart(
               name: nameChord(c.symbol, place.key, names),
               beats: c.ticks / beatTicks(place.metre),
             })),
-            repeatStart: bar.repeatStart === true,
+            repeatStart,
             repeatEnd: bar.repeatEnd ?? 0,
             ending: bar.ending?.join(", ") ?? "",
             close: CLOSES[bar.barline] ?? "single",

@@ -50,8 +50,8 @@ type Planned = Omit<PlannedChord, "reason">;
 export function reasonFor(planned: Planned, { key, standing, rival, by, unlike }: Scene): string {
   const name = chordWords(chord(planned.symbol));
   if (by === "file") return `The file gives ${name} here.`;
-  if (planned.kept) return `${name} as you chose it, unlocked: it stays until chords are planned anew.`;
-  if (planned.locked) return `You chose ${name} here; the chords around it are planned to suit.`;
+  if (planned.kept) return `${name} as you chose it, unlocked: it stays until chords are worked out anew.`;
+  if (planned.locked) return `You chose ${name} here; the chords around it suit it.`;
   return [
     placed(planned, key, standing),
     melodyWords(planned),
@@ -188,7 +188,7 @@ function rivalWords(own: string, { symbol, cost, where, gained, lost, tipped }: 
 /** What a named cost says against a chord, as the end of a sentence that began with it. */
 export const AGAINST: Readonly<Record<string, string>> = {
   "melody notes in the chord": "the notes it takes say less for it",
-  "melody notes outside the chord": "the others rub more against it",
+  "melody notes outside the chord": "the others clash more with it",
   "the notes around it": "the notes around speak for the other",
   "how much of the chord is heard": "less of it is heard",
   "habit of the mode": "it seldom stands there in this mode",

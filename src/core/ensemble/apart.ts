@@ -1,3 +1,5 @@
+import type { ChordLock } from "../chords";
+import type { HarmonyLock } from "../harmony";
 import { type Bar, barLabel, type Event, metreName, type Place, places, type Tune } from "../score";
 import { keyName, pitchName } from "../theory";
 import { readWork } from "./migrate";
@@ -47,6 +49,9 @@ const lineWords = (line: Line | undefined): string =>
   line ? `${line.school}, ${line.side}, for the ${line.instrument}` : "none";
 const playerWords = (player: Player | undefined): string =>
   player ? `${player.role} on the ${player.instrument}` : "nobody";
+const unlocked = ({ kept }: { kept?: true | undefined }) => (kept ? ", unlocked" : "");
+const lockWords = (lock: ChordLock): string => `${lock.symbol}${unlocked(lock)}`;
+const noteWords = (lock: HarmonyLock): string => `${lock.pitch ? pitchName(lock.pitch) : "rest"}${unlocked(lock)}`;
 const listed = (words: readonly string[]): string => words.join(", ") || "nothing settled";
 
 /**
@@ -80,12 +85,9 @@ export function differences(here: Work, there: Work): Difference[] {
         here: barWords(mine, theirs),
         there: barWords(theirs, mine),
       });
-    const chords = ({ locks }: Work) => listed(locks.filter((l) => l.bar === i).map((l) => l.symbol));
+    const chords = ({ locks }: Work) => listed(locks.filter((l) => l.bar === i).map(lockWords));
     tell(`${barName(i)}, chords`, chords(here), chords(there), i);
-    const notes = ({ lines }: Work) =>
-      listed(
-        lines.flatMap((l) => l.locks.filter((k) => k.bar === i).map((k) => (k.pitch ? pitchName(k.pitch) : "rest"))),
-      );
+    const notes = ({ lines }: Work) => listed(lines.flatMap((l) => l.locks.filter((k) => k.bar === i).map(noteWords)));
     tell(`${barName(i)}, harmony`, notes(here), notes(there), i);
     const schools = ({ lines }: Work) =>
       listed(lines.flatMap((l) => l.bars.filter((k) => k.bar === i).map((k) => k.school)));

@@ -105,7 +105,7 @@ export const newPlayer = (id: string, role: Role, line: Line | null = null): Pla
   locks: [],
 });
 
-/** The work on a tune that has just come in, with what was doubtful in it: one harmony line, and three players on the fiddle. */
+/** The work on a tune that has just come in, with its doubts: one harmony line, and three players on the fiddle. */
 export function newWork(tune: Tune, doubts: readonly string[] = []): Work {
   const line = newLine("line-1", "Chord-fit", "below");
   return {

@@ -74,7 +74,10 @@ describe("files of any kind", () => {
 
 describe("files that hold no notes", () => {
   const read = (name: string, start: string) =>
-    readFile(name, Uint8Array.from(start, (c) => c.charCodeAt(0))).refused[0]?.message;
+    readFile(
+      name,
+      Uint8Array.from(start, (c) => c.charCodeAt(0)),
+    ).refused[0]?.message;
   it.each([
     ["a picture", "scan.png", "\x89PNG\r\n"],
     ["a picture", "scan.jpg", "\xff\xd8\xff\xe0"],
@@ -89,7 +92,11 @@ describe("files that hold no notes", () => {
 
 describe("what a schema has against a score, in words", () => {
   it.each([
-    [["strains", 1, "bars", 6, "events", 2, "ticks"], "too_big", "part 2, bar 7 of it, note 3, its length is more than"],
+    [
+      ["strains", 1, "bars", 6, "events", 2, "ticks"],
+      "too_big",
+      "part 2, bar 7 of it, note 3, its length is more than",
+    ],
     [["verses", 3], "too_big", "the verses is more than"],
     [["strains", 0, "bars", 0, "chords", 0, "symbol"], "custom", "part 1, bar 1 of it, the chords over it cannot be"],
   ])("%o", (path, code, words) => {

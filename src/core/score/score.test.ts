@@ -6,6 +6,7 @@ import {
   beatTicks,
   barTicks,
   type Metre,
+  momentWords,
   places,
   playingOrder,
   QUARTER,
@@ -59,6 +60,24 @@ describe("time", () => {
     [3, "3"],
   ])("%d beats read %s", (beats, words) => {
     expect(beatsWords(beats)).toBe(words);
+  });
+});
+
+describe("moments in words", () => {
+  const bars = (abc: string, metre: string) => places(tuneOf(abc, { metre }));
+  it.each([
+    ["4/4", "abcd efga|", 1, 0, "beat 1"],
+    ["4/4", "abcd efga|", 1, QUARTER, "beat 2"],
+    ["4/4", "abcd efga|", 1, QUARTER / 2, "the second eighth of beat 1"],
+    ["4/4", "abcd efga|", 1, (7 / 4) * QUARTER, "the fourth sixteenth of beat 2"],
+    ["6/8", "abc def|", 1, 2 * QUARTER, "the second eighth of beat 2"],
+    ["4/4", "abcd efga|", 1, QUARTER / 3, "the second triplet eighth of beat 1"],
+    ["4/4", "e|abcd efga|", 0, 0, "an eighth before the bar"],
+    ["6/8", "de|abc def|", 0, 0, "a quarter before the bar"],
+  ] as const)("%s %s", (metre, abc, bar, into, words) => {
+    const all = bars(abc, metre);
+    const place = all[Math.min(bar, all.length - 1)]!;
+    expect(momentWords(place, place.at + into)).toBe(words);
   });
 });
 

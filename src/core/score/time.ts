@@ -146,6 +146,55 @@ export function timeline(from: readonly Place[]): readonly Timed[] {
 /** The beat of its bar a moment falls on, counted from 1; 2.5 is halfway through the second beat. */
 export const beatAt = (place: Place, at: number): number => (place.offset + at - place.at) / beatTicks(place.metre) + 1;
 
+const NAMES: readonly [number, string][] = [
+  [4, "whole note"],
+  [2, "half note"],
+  [1, "quarter"],
+  [1 / 2, "eighth"],
+  [1 / 4, "sixteenth"],
+  [1 / 8, "thirty-second"],
+];
+const COUNTS = ["", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"];
+
+/** `lengthWords(5040) // => "three eighths"` */
+export function lengthWords(ticks: number): string {
+  for (const [quarters, name] of NAMES) {
+    const count = ticks / (quarters * QUARTER);
+    if (Number.isInteger(count) && count > 0 && count < 10) return `${COUNTS[count]} ${name}${count > 1 ? "s" : ""}`;
+  }
+  return `${Math.round((ticks / QUARTER) * 100) / 100} quarters`;
+}
+
+/** Parts of a beat that have a name, the largest first. */
+const PARTS: readonly (readonly [ticks: number, name: string])[] = [
+  [QUARTER / 2, "eighth"],
+  [QUARTER / 3, "triplet eighth"],
+  [QUARTER / 4, "sixteenth"],
+  [QUARTER / 8, "thirty-second"],
+];
+const ORDINALS = ["first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth"];
+
+/**
+ * Where in its bar a moment is, in words: "beat 2", "the second eighth of beat 2", "a quarter before the bar" in a
+ * pickup.
+ */
+export function momentWords(place: Place, at: number): string {
+  const beat = beatTicks(place.metre);
+  const into = place.offset + at - place.at;
+  if (place.pickup) return `${spanWords(place.at + place.ticks - at)} before the bar`;
+  const [order, off] = [Math.floor(into / beat) + 1, into % beat];
+  if (off === 0) return `beat ${order}`;
+  const part = PARTS.find(([ticks]) => off % ticks === 0 && beat % ticks === 0);
+  const word = part && ORDINALS[off / part[0]];
+  return word ? `the ${word} ${part[1]} of beat ${order}` : `beat ${beatsWords(into / beat + 1)}`;
+}
+
+/** A length as a musician says it: "a quarter", "three eighths". */
+function spanWords(ticks: number): string {
+  const words = lengthWords(ticks);
+  return words.replace(/^one (e?)/, (_, vowel) => (vowel ? "an e" : "a "));
+}
+
 /** Ticks as quarter notes, exact to six decimals. */
 export const quarters = (ticks: number): number => Math.round((ticks / QUARTER) * 1e6) / 1e6;
 

@@ -66,7 +66,8 @@ function Page({ drawings, room }: Pick<Props, "drawings" | "room">) {
           data-ready={ready ? "" : undefined}
           data-head={head}
           aria-busy={busy}
-          tabIndex={-1}
+          // What scrolls must be reached by Tab: in Tune there is nothing else in it that is.
+          tabIndex={0}
           aria-label="The tune, phrase by phrase"
         >
           <Alerts />
@@ -117,6 +118,8 @@ function Weave() {
   const pick = useBench((s) => s.pick);
   return (
     <Flex
+      as="section"
+      aria-label="The weave"
       h="58px"
       flexShrink={0}
       bg="linen"

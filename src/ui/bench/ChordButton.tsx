@@ -1,6 +1,6 @@
 "use client";
 import { type PointerEvent, useRef } from "react";
-import { barLabel, beatAt, beatsWords, type Place } from "../../core/score";
+import { barLabel, momentWords, type Place } from "../../core/score";
 import { type ChordNames, chordWords, nameChord, parseChord } from "../../core/theory";
 import { signed } from "../signs";
 import css from "./lane.module.css";
@@ -72,7 +72,7 @@ export function ChordButton({ placed, places, measured, chosen, names, onTake, o
   const drag = useChangeDrag(placed, places, measured, onMove);
   const [root, rest] = inTwo(nameChord(chord.symbol, place.key, names), names);
   const parsed = parseChord(chord.symbol);
-  const where = `bar ${barLabel(place)}, beat ${beatsWords(beatAt(place, place.at + chord.at))}`;
+  const where = `bar ${barLabel(place)}, ${momentWords(place, place.at + chord.at)}`;
   const quiet = goesOn && !chosen;
   const width = root.length * LETTER.root + rest.length * LETTER.rest;
   const size = Math.max(SMALLEST, Math.min(1, room / width));

@@ -27,7 +27,7 @@ const SHEET: [string, [string[], string][]][] = [
       [["0"], "take it without what was added"],
       [["W"], "write another chord"],
       [["L"], "lock; unlock and keep"],
-      [["A"], "let go of what you chose: planned anew"],
+      [["A"], "let go of what you chose"],
       [["B"], "do the same in like bars, when asked"],
       [["⇧L"], "lock or free the phrase"],
       [["S", "J"], "split a chord, join with its neighbour"],
@@ -101,7 +101,7 @@ export function HelpSheet() {
                 ))}
               </Grid>
               <details>
-                <summary style={{ fontWeight: 700, marginTop: 8 }}>Correct the chosen note (tune lens)</summary>
+                <summary style={{ fontWeight: 700, marginTop: 8 }}>Correct the chosen note (in Tune)</summary>
                 <Grid templateColumns={{ base: "1fr", md: "1fr 1fr 1fr" }} gap="4px 28px" mt="2">
                   {NOTE_KEYS.map(([names, words]) => (
                     <Flex key={words} gap="10px" align="baseline" fontSize="14px">

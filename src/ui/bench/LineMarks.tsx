@@ -94,7 +94,7 @@ export function Clashes({ measured }: { measured: Measured }) {
         h="5px"
         borderRadius="1px"
         bg={clash >= HARSH ? "madder" : "weld"}
-        title={`Bar ${barLabelAt(places, b.index)} ${clash >= HARSH ? "is harsh" : "rubs"} (${clash} of 100)`}
+        title={`Bar ${barLabelAt(places, b.index)} ${clash >= HARSH ? "is harsh" : "is rough"} (${clash} of 100)`}
         style={{
           left: b.left + 4,
           top: b.bottom + 4,

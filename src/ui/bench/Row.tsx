@@ -112,7 +112,7 @@ function Gutter({ row, relation, low }: { row: RowOf; relation: string; low: boo
       </Box>
       {first && (
         <Text fontSize="13px" color="quiet" lineHeight="17px">
-          {relation}
+          {relation.replaceAll("–", "\u2060–\u2060")}
         </Text>
       )}
     </Box>
@@ -127,6 +127,8 @@ function Music({ row, own, drawing, staves, size }: MusicProps) {
   const holder = useRef<HTMLDivElement>(null);
   const svg = drawing?.svg;
   const measured = useMemo(() => drawing && timed(enlarged(drawing.measured, size), own), [drawing, size, own]) ?? null;
+  // While the ear is asked, the chords do not whisper the answer.
+  const asked = useBench((s) => s.trying) && lens === "Harmony";
   const { spelling, on } = useNaming();
   const drag = useNoteDrag(holder, measured, lens);
   const click = useClick(holder, measured, lens);
@@ -136,7 +138,9 @@ function Music({ row, own, drawing, staves, size }: MusicProps) {
   const shown = own.staves.flatMap(({ id }) => parts.find((p) => p.id === id) ?? []);
   return (
     <Box flex="1" minW="0" position="relative" minH="110px">
-      {lens !== "Tune" && <RowChords row={row} places={places} measured={measured} compared={lens === "Chords"} />}
+      {lens !== "Tune" && !asked && (
+        <RowChords row={row} places={places} measured={measured} compared={lens === "Chords"} />
+      )}
       <Box position="relative">
         <Frames measured={measured} />
         {svg ? (

@@ -21,19 +21,30 @@ import {
   type Tune,
 } from "../../core/score";
 
-/** Something that can be done to a note: what it is called, its key, what it looks like on a button, and the edit. */
-export type NoteEdit = { name: string; keys: string; face: string; edit: (tune: Tune, spot: Spot) => Edited };
+/**
+ * Something that can be done to a note: what it is called, its key, what it looks like on a button (in words, or as a
+ * sign of the music font), and the edit.
+ */
+export type NoteEdit = {
+  name: string;
+  keys: string;
+  face: string;
+  glyph?: string;
+  edit: (tune: Tune, spot: Spot) => Edited;
+};
 
-const mark = (name: string, keys: string, face: string, sign: Mark): NoteEdit => ({
+const mark = (name: string, keys: string, face: string, sign: Mark, glyph?: string): NoteEdit => ({
   name,
   keys,
   face,
+  ...(glyph ? { glyph } : {}),
   edit: (tune, spot) => toggleMark(tune, spot, sign),
 });
-const length = (name: string, keys: string, quarters: number): NoteEdit => ({
+const length = (name: string, keys: string, quarters: number, glyph: string): NoteEdit => ({
   name,
   keys,
   face: name,
+  glyph,
   edit: (tune, spot) => setLength(tune, spot, quarters * QUARTER),
 });
 
@@ -56,24 +67,24 @@ export const NOTE_EDITS: readonly { group: string; edits: readonly NoteEdit[] }[
   {
     group: "Length",
     edits: [
-      length("sixteenth", "1", 1 / 4),
-      length("eighth", "2", 1 / 2),
-      length("quarter", "3", 1),
-      length("half", "4", 2),
-      length("whole", "5", 4),
+      length("sixteenth", "1", 1 / 4, "\uE1D9"),
+      length("eighth", "2", 1 / 2, "\uE1D7"),
+      length("quarter", "3", 1, "\uE1D5"),
+      length("half", "4", 2, "\uE1D3"),
+      length("whole", "5", 4, "\uE1D2"),
       { name: "Dot", keys: ".", face: "dot", edit: toggleDot },
       { name: "Triplet", keys: "x", face: "triplet", edit: toggleTriplet },
       { name: "Tie to the next", keys: "u", face: "tie", edit: toggleTie },
-      { name: "Rest", keys: "0", face: "rest", edit: toRest },
+      { name: "Rest", keys: "0", face: "rest", glyph: "\uE4E5", edit: toRest },
     ],
   },
   {
     group: "Signs",
     edits: [
-      mark("Accent", "a", "accent", "accent"),
+      mark("Accent", "a", "accent", "accent", "\uE4A0"),
       mark("Ghost note", "o", "ghost", "ghost"),
       mark("Roll", "w", "roll", "roll"),
-      mark("Trill", "q", "trill", "trill"),
+      mark("Trill", "q", "trill", "trill", "\uE566"),
       { name: "Grace note", keys: "e", face: "grace", edit: (t, s) => addGrace(t, s) },
       { name: "No grace notes", keys: "Shift+E", face: "no grace", edit: (t, s) => addGrace(t, s, true) },
     ],

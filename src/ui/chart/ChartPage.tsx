@@ -144,7 +144,9 @@ function opening(bar: ChartBar, first: boolean): string | undefined {
 }
 
 /** How large chords are written, in pixels; what a letter is wide for its size, and what bars have to share. */
-const SIZES = { least: 15, most: 26, letter: 0.58, row: 610 };
+const SIZES = { least: 15, most: 44, letter: 0.58, row: 610 };
+/** Height that all rows share, in pixels, and what a row takes for the size of its chords. */
+const PAGE = { rows: 800, row: 2.6 };
 
 /** One size for all chords: the largest at which each fits its beats. */
 function sizeFor(rows: readonly ChartRow[], most: number): string {
@@ -154,7 +156,8 @@ function sizeFor(rows: readonly ChartRow[], most: number): string {
       return b.cells.map((c) => ((SIZES.row / most) * (c.beats / beats)) / ((c.name.length + 0.2) * SIZES.letter));
     }),
   );
-  return `${Math.max(SIZES.least, Math.min(SIZES.most, ...fits))}px`;
+  const high = PAGE.rows / (Math.max(1, rows.length) * PAGE.row);
+  return `${Math.max(SIZES.least, Math.min(SIZES.most, high, ...fits))}px`;
 }
 
 type BarProps = { bar: ChartBar; first: boolean; gap: boolean; size: string };
@@ -166,7 +169,7 @@ function Bar({ bar, first, gap, size }: BarProps) {
     <Box as="td" p="0" pt={gap ? "12px" : "0"} verticalAlign="top">
       <Box
         position="relative"
-        minH="60px"
+        minH={`calc(${size} * ${PAGE.row} - 12px)`}
         px={bar.repeatStart ? "14px" : "8px"}
         pt="12px"
         pb="4px"
@@ -182,7 +185,7 @@ function Bar({ bar, first, gap, size }: BarProps) {
             borderTop="1.5px solid"
             borderLeft="1.5px solid"
             px="4px"
-            fontSize="11px"
+            fontSize="12px"
             lineHeight="12px"
           >
             {bar.ending}.
@@ -199,7 +202,7 @@ function Bar({ bar, first, gap, size }: BarProps) {
               minW="0"
               fontSize={size}
               fontWeight="700"
-              lineHeight="34px"
+              lineHeight="1.35"
               whiteSpace="nowrap"
             >
               {signed(cell.name)}
@@ -207,7 +210,7 @@ function Bar({ bar, first, gap, size }: BarProps) {
           ))}
         </Flex>
         {bar.repeatEnd > 2 && (
-          <Text position="absolute" right="12px" bottom="0" fontSize="11px">
+          <Text position="absolute" right="12px" bottom="0" fontSize="12px">
             {bar.repeatEnd} times
           </Text>
         )}

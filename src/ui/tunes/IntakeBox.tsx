@@ -141,7 +141,7 @@ export function IntakeBox({ onClose }: { onClose?: (() => void) | undefined }) {
           />
           <Flex gap="2" mt="3" align="center" wrap="wrap">
             <Button bg="block" color="onBlock" disabled={!text.trim() || working} onClick={() => void submit(text)}>
-              {working ? "Reading…" : "Read it"}
+              {working ? "Reading…" : "Bring it in"}
             </Button>
             <Button
               variant="outline"

@@ -22,7 +22,7 @@ import { PlayTune } from "./PlayTune";
 type Column = { head: string; sort?: Sort; wide?: boolean; cell: (tune: Listed) => React.ReactNode };
 
 const quiet = (words: React.ReactNode) => (
-  <Text as="span" whiteSpace="nowrap" fontSize="14px">
+  <Text as="span" fontSize="14px" lineHeight="18px" display="block">
     {words}
   </Text>
 );

@@ -1,6 +1,6 @@
-import { type Bar, type Event, type Metre, QUARTER, type Tune } from "../model";
+import type { Bar, Event, Metre, Tune } from "../model";
 import { barred, laidTune } from "../lay";
-import { barLabel, barTicks, lengthOf, type Place, places } from "../time";
+import { barLabel, barTicks, lengthOf, lengthWords, type Place, places } from "../time";
 import { allBars, type Edited, refused, type Spot, whereIs, withBar, withStrain } from "./place";
 
 /** Chords and changes of a run of bars by their time in the run, so that they keep their place when bar lines move. */
@@ -150,25 +150,6 @@ export function joinBars(tune: Tune, bar: number): Edited {
 
 /** Bars that do not add up, with what is missing or too much. */
 export type Notice = { bar: number; label: string; off: number; message: string };
-
-const NAMES: readonly [number, string][] = [
-  [4, "whole note"],
-  [2, "half note"],
-  [1, "quarter"],
-  [1 / 2, "eighth"],
-  [1 / 4, "sixteenth"],
-  [1 / 8, "thirty-second"],
-];
-const COUNTS = ["", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"];
-
-/** `lengthWords(5040) // => "three eighths"` */
-export function lengthWords(ticks: number): string {
-  for (const [quarters, name] of NAMES) {
-    const count = ticks / (quarters * QUARTER);
-    if (Number.isInteger(count) && count > 0 && count < 10) return `${COUNTS[count]} ${name}${count > 1 ? "s" : ""}`;
-  }
-  return `${Math.round((ticks / QUARTER) * 100) / 100} quarters`;
-}
 
 /** What does not add up, bar by bar, in the words of the bench. Pickups and the bars they complete are left alone. */
 export function notices(from: readonly Place[]): Notice[] {

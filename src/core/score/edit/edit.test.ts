@@ -14,7 +14,6 @@ import {
   insertAfter,
   join,
   joinBars,
-  lengthWords,
   mendBar,
   moveBarline,
   moveSemitone,
@@ -41,6 +40,7 @@ import {
   toggleTriplet,
   toRest,
 } from ".";
+import { lengthWords } from "../time";
 
 const music = (tune: Tune | undefined) =>
   tune

@@ -128,7 +128,7 @@ function Changes({ chord }: { chord: PlannedChord }) {
     ["J", "join", merge],
     ["[", "earlier", () => move(index, -1)],
     ["]", "later", () => move(index, 1)],
-    ...(chord.locked || chord.kept ? [["A", "plan it anew", anew] as [string, string, () => void]] : []),
+    ...(chord.locked || chord.kept ? [["A", "work it out anew", anew] as [string, string, () => void]] : []),
   ];
   return (
     <Flex wrap="wrap" mt="10px" gap="0 10px">

@@ -108,8 +108,8 @@ function Kept() {
   return (
     <Text fontSize="14px">
       {counted(kept, "chord is", "chords are")} unlocked and still as you chose.{" "}
-      <LinkButton onClick={() => change("Chords planned anew", (w) => changeStyle(w, style))}>
-        plan them anew
+      <LinkButton onClick={() => change("Chords worked out anew", (w) => changeStyle(w, style))}>
+        work them out anew
       </LinkButton>
     </Text>
   );

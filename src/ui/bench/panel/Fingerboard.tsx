@@ -6,10 +6,11 @@ import { className, midi, pitchName } from "../../../core/theory";
 import { signed } from "../../signs";
 
 const WIDTH = 276;
-const ROW = 23;
+const ROW = 27;
 const TOP = 34;
 
-const radius = (ticks: number, most: number) => 6.5 + 6 * Math.sqrt(ticks / most);
+/** A spot is large enough for "L2", and larger the longer its note sounds. */
+const radius = (ticks: number, most: number) => 9.5 + 4 * Math.sqrt(ticks / most);
 const above = (s: StringUse, note: number) => note - midi(s.open);
 /** Open strings are hollow; a low second finger is madder, all other fingers woad. */
 function fillOf(place: number, low: boolean): string {

@@ -120,10 +120,22 @@ function OddBars() {
 }
 
 /** A button that edits the tune: what it says, the step it makes, and a longer word where the short one needs it. */
-function Act({ words, step, make, title }: { words: string; step: string; make: Make; title?: string }) {
+function Act({
+  words,
+  step,
+  make,
+  title,
+  on,
+}: {
+  words: string;
+  step: string;
+  make: Make;
+  title?: string;
+  on?: boolean;
+}) {
   const edit = useEdit();
   return (
-    <LineButton size="xs" title={title} onClick={() => edit(step, make)}>
+    <LineButton size="xs" title={title} aria-pressed={on} onClick={() => edit(step, make)}>
       {words}
     </LineButton>
   );
@@ -171,12 +183,27 @@ function BarLines() {
 
 function Repeats() {
   const { bar, place, label, said } = useFramed();
+  const repeated = useBench((s) => {
+    const own = s.derived.analysis.places.filter((p) => p.strain === place?.strain);
+    return own.some((p) => p.bar.repeatEnd !== undefined);
+  });
+  const ends = (pass: number) => place?.bar.ending?.includes(pass) ?? false;
   return (
     <Block title="Repeats and endings">
       <Flex wrap="wrap" gap="5px">
-        <Act words="repeat this strain" step={`Repeat of ${label} changed`} make={(t) => toggleRepeat(t, bar)} />
-        <Act words="1st ending here" step={`First ending at ${said}`} make={(t) => setEnding(t, bar, 1)} />
-        <Act words="2nd ending here" step={`Second ending at ${said}`} make={(t) => setEnding(t, bar, 2)} />
+        <Act
+          words="repeat this strain"
+          step={`Repeat of ${label} changed`}
+          make={(t) => toggleRepeat(t, bar)}
+          on={repeated}
+        />
+        <Act words="1st ending here" step={`First ending at ${said}`} make={(t) => setEnding(t, bar, 1)} on={ends(1)} />
+        <Act
+          words="2nd ending here"
+          step={`Second ending at ${said}`}
+          make={(t) => setEnding(t, bar, 2)}
+          on={ends(2)}
+        />
         {place?.bar.ending && (
           <Act words="no ending" step={`Ending at ${said} taken off`} make={(t) => setEnding(t, bar, undefined)} />
         )}

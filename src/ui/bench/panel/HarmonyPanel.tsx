@@ -49,7 +49,7 @@ export function HarmonyPanel() {
 /** What each school sounds like, in a few words; its rule is told when asked. */
 const SOUNDS: Readonly<Record<string, string>> = {
   Thirds: "sweet and close",
-  "Fourth under the tonic": "sweet, at rest on the tonic",
+  "Fourth under the tonic": "firmer at home",
   "Chord-fit": "goes with the chords",
   "High line": "calm, over the tune",
   "Nordic second": "a tune beside the tune",
@@ -141,7 +141,7 @@ function Together() {
   return (
     <Block title="All voices and a bass together">
       {faults.length === 0 && (
-        <Text fontSize="14px">Nothing rubs on a beat, and nothing runs in fifths or octaves.</Text>
+        <Text fontSize="14px">Nothing clashes on a beat, and nothing runs in fifths or octaves.</Text>
       )}
       {faults.slice(0, MOST_FAULTS).map((f) => (
         <Text key={`${f.bar}${f.voices}${f.what}`} fontSize="14px" lineHeight="20px">
@@ -301,7 +301,7 @@ function Rubs({ line }: { line: DerivedLine }) {
           key={bar}
           name={`bar ${number(bar)}`}
           worth={clash / 100}
-          note={clash >= 50 ? "harsh" : "rubs"}
+          note={clash >= 50 ? "harsh" : "rough"}
           onTake={() => look(bar)}
         />
       ))}

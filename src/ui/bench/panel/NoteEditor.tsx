@@ -1,6 +1,6 @@
 "use client";
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { beatAt, beatsWords, type Event, lengthWords, type Place, barLabel } from "../../../core/score";
+import { barLabel, type Event, lengthWords, momentWords, type Place } from "../../../core/score";
 import { pitchName } from "../../../core/theory";
 import { LineButton } from "../../controls/buttons";
 import { counted, signed } from "../../signs";
@@ -37,7 +37,7 @@ export function NoteEditor() {
     );
   }
   const at = place.bar.events.slice(0, spot.event).reduce((n, e) => n + e.ticks, place.at);
-  const where = `${place.pickup ? "pickup" : `bar ${barLabel(place)}`}, beat ${beatsWords(beatAt(place, at))}`;
+  const where = `${place.pickup ? "pickup" : `bar ${barLabel(place)}`}, ${momentWords(place, at)}`;
   const signs = signsOf(event);
   return (
     <>
@@ -66,7 +66,13 @@ function EditButton({ edit }: { edit: NoteEdit }) {
   const cap = keyCap(edit.keys);
   return (
     <LineButton size="xs" aria-label={edit.name} title={`${edit.name} (${cap})`} onClick={() => editNote(edit)}>
-      {edit.face}
+      {edit.glyph ? (
+        <Box as="span" fontFamily="Leipzig" fontSize="22px" lineHeight="1" aria-hidden minW="14px">
+          {edit.glyph}
+        </Box>
+      ) : (
+        edit.face
+      )}
       <Box as="kbd" fontFamily="body" fontSize="12px" color="quiet">
         {cap}
       </Box>

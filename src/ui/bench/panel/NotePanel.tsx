@@ -1,7 +1,7 @@
 "use client";
 import { Flex, Text } from "@chakra-ui/react";
 import type { HarmonyNote } from "../../../core/harmony";
-import { beatAt, beatsWords, type Place, barLabel } from "../../../core/score";
+import { barLabel, momentWords, type Place } from "../../../core/score";
 import { anInterval, type Pitch, pitchName } from "../../../core/theory";
 import { KeyButton } from "../../controls/buttons";
 import { signed, signedText } from "../../signs";
@@ -41,7 +41,7 @@ export function NotePanel({ note }: { note: HarmonyNote }) {
   const anew = useBench((s) => s.planNoteAnew);
   if (!line) return null;
   const bar = place.pickup ? "pickup" : `bar ${barLabel(place)}`;
-  const where = `${bar}, beat ${beatsWords(beatAt(place, note.at))}`;
+  const where = `${bar}, ${momentWords(place, note.at)}`;
   return (
     <>
       <PanelHead title={titleOf(note, line.side)} sub={`${where} · ${line.school}${standingWords(note)}`} />
@@ -86,7 +86,7 @@ export function NotePanel({ note }: { note: HarmonyNote }) {
         </KeyButton>
         {(note.locked || note.kept) && (
           <KeyButton onClick={anew}>
-            <Key>A</Key> plan it anew
+            <Key>A</Key> work it out anew
           </KeyButton>
         )}
       </Flex>

@@ -59,7 +59,7 @@ function PartCard({ part, open }: { part: Part; open: boolean }) {
         </Text>
       </Flex>
       <Text fontSize="13px" color="quiet">
-        {part.role} for {part.instrument}
+        for {part.instrument}
       </Text>
       <Text fontSize="14px" mt="3px">
         {part.coaching}

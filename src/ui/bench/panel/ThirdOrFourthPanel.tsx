@@ -3,7 +3,7 @@ import { Flex, Text } from "@chakra-ui/react";
 import { useEffect, useMemo, useState } from "react";
 import { THIRDS, type ThirdOrFourth, thirdOrFourth } from "../../../core/harmony";
 import { FIDDLE, instrument } from "../../../core/instruments";
-import { beatAt, beatsWords, type Place, barLabel } from "../../../core/score";
+import { barLabel, momentWords, type Place } from "../../../core/score";
 import { pitchName } from "../../../core/theory";
 import { answerThirdOrFourth } from "../../../server/actions";
 import { rivalLineOf } from "../../../workers/derive";
@@ -91,7 +91,7 @@ export function ThirdOrFourthPanel() {
       {question && place ? (
         <>
           <Text mb="10px">
-            Bar {barLabel(place)}, beat {beatsWords(beatAt(place, place.at + question.at))}: the tune is on{" "}
+            Bar {barLabel(place)}, {momentWords(place, place.at + question.at)}: the tune is on{" "}
             {signed(pitchName(question.melody).slice(0, -1))}. One of the two notes{" "}
             {side === "below" ? "under" : "over"} it fits.
           </Text>

@@ -1,18 +1,19 @@
 "use client";
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
-import { formSentence, keySentence, ownKeys, relationWords } from "../../../core/analysis";
+import { useMemo } from "react";
+import { formSentence, keySentence, ownKeys, relationWords, teachCards } from "../../../core/analysis";
 import { notices, setKey } from "../../../core/score";
 import { handSentence } from "../../../core/technique";
 import { keyName, scale } from "../../../core/theory";
 import { LinkButton } from "../../controls/buttons";
-import { signed } from "../../signs";
+import { signed, signedText } from "../../signs";
 import { PAGES, type PageName, useBench } from "../state";
 import { useNaming } from "../useNaming";
 import { FormEditor } from "./FormEditor";
 import { HandsPanel } from "./HandsPanel";
 import { HistoryPanel } from "./HistoryPanel";
 import { NoteEditor } from "./NoteEditor";
-import { Block, PanelHead } from "./parts";
+import { Block, Fold, PanelHead } from "./parts";
 
 const INSIDE: Record<PageName, () => React.ReactNode> = {
   Say,
@@ -100,12 +101,13 @@ function Say() {
           {off.length > 1 ? ` ${off.length - 1} more under Form.` : ""}
         </Text>
       )}
+      <Teach />
       <Repeats />
       <KeyEvidence />
       {dance.evidence.length > 0 && (
-        <Block title={`Why a ${dance.name}`}>
+        <Fold title={`Why a ${dance.name}`}>
           <Text fontSize="14px">{dance.evidence.join("; ")}.</Text>
-        </Block>
+        </Fold>
       )}
     </>
   );
@@ -146,6 +148,46 @@ function KeyDoubt() {
   );
 }
 
+/** Things to teach, each a press that goes to its bars and loops them. */
+function Teach() {
+  const { form, places } = useBench((s) => s.derived.analysis);
+  const setLoop = useBench((s) => s.setLoop);
+  const setBar = useBench((s) => s.setBar);
+  const loop = useBench((s) => s.loop);
+  const cards = useMemo(() => teachCards(places, form), [places, form]);
+  return (
+    <Block title="Teach this">
+      {cards.map(({ title, words, from, to }) => (
+        <Box
+          as="button"
+          key={`${from}-${to}`}
+          display="block"
+          w="100%"
+          textAlign="left"
+          borderTop="1px solid"
+          borderColor="cord"
+          px="6px"
+          py="6px"
+          aria-pressed={loop?.from === from && loop.to === to}
+          bg={loop?.from === from && loop.to === to ? "wash" : undefined}
+          _hover={{ bg: "linen" }}
+          onClick={() => {
+            setBar(from);
+            setLoop({ from, to });
+          }}
+        >
+          <Text fontWeight="700" fontSize="14px" lineHeight="19px">
+            {title}
+          </Text>
+          <Text fontSize="14px" lineHeight="19px">
+            {words}
+          </Text>
+        </Box>
+      ))}
+    </Block>
+  );
+}
+
 /** What each phrase has in common with the music before it; nothing of those that are new. */
 function Repeats() {
   const { form, places } = useBench((s) => s.derived.analysis);
@@ -170,22 +212,22 @@ function Repeats() {
 
 function KeyEvidence() {
   const { evidence, ranked } = useBench((s) => s.derived.analysis.key);
-  const byNotes = ranked
+  const byNotes = ranked.slice(0, KEYS_SHOWN).map((k) => `${signed(k.tonic)} ${k.mode}`);
+  const shares = ranked
     .slice(0, KEYS_SHOWN)
-    .map((k) => `${signed(k.tonic)} ${k.mode} ${Math.round(k.confidence * 100)} %`);
+    .map((k) => `${signed(k.tonic)} ${k.mode} ${Math.round(k.confidence * 100)} of 100`);
   return (
-    <Block title="How the key shows">
+    <Fold title="How the key shows">
       {evidence.map((e) => (
         <Text key={e} fontSize="14px" mb="2px">
-          {e[0]?.toUpperCase()}
-          {e.slice(1)}
+          {signedText(`${e[0]?.toUpperCase()}${e.slice(1)}`)}
         </Text>
       ))}
       {ranked.length > 1 && (
-        <Text fontSize="13px" color="quiet" mt="4px">
-          By the notes alone: {byNotes.join(", ")}.
+        <Text fontSize="13px" color="quiet" mt="4px" title={shares.join(", ")}>
+          By the notes alone, the likeliest first: {byNotes.join(", ")}.
         </Text>
       )}
-    </Block>
+    </Fold>
   );
 }

@@ -83,7 +83,7 @@ export const Fold = ({ title, children }: { title: string; children: ReactNode }
 const CALM: readonly [below: number, words: string][] = [
   [8, "calm throughout"],
   [16, "a little spice"],
-  [30, "rubs here and there"],
+  [30, "rough here and there"],
 ];
 export const clashWords = (clash: number): string => CALM.find(([below]) => clash < below)?.[1] ?? "harsh in places";
 
@@ -128,7 +128,7 @@ export function ChoiceBar({
       onClick={onTake}
       _hover={{ bg: "linen" }}
       aria-pressed={chosen}
-      title={price === undefined ? undefined : `${price.toFixed(2)} points more in all`}
+      title={price === undefined ? undefined : `${price.toFixed(2)} points more in all, by the rules of the style`}
     >
       <Text w="56px" fontWeight="700" fontSize="16px">
         {name}

@@ -152,11 +152,12 @@ export function decideSlice(set: Put, get: Get): DecideSlice {
     },
     planChordAnew: () => {
       const { chord } = chosenChord(get());
-      if (chord) get().change("Chord planned anew", (w) => freeChords(w, [chord]));
+      if (chord) get().change("Chord worked out anew", (w) => freeChords(w, [chord]));
     },
     planNoteAnew: () => {
       const chosen = chosenNote(get());
-      if (chosen) get().change("Harmony note planned anew", (w) => lockNote(w, chosen.line.id, placeOf(chosen.note)));
+      if (chosen)
+        get().change("Harmony note worked out anew", (w) => lockNote(w, chosen.line.id, placeOf(chosen.note)));
     },
     moveChord: (index, beats) => {
       if (index === undefined) return;
