@@ -18,6 +18,7 @@ const ROOMS = [
   "intake",
   "instruments",
   "technique",
+  "strokes",
   "chords",
   "harmony",
   "spelling",

@@ -189,7 +189,7 @@ describe("the collection on a real file", () => {
     expect(download(work, "first", "musicxml")?.name).toBe("the-lamp-on-the-slip-one-note-per-chord.musicxml");
     const two = download(work, "melody+moving", "abc")!;
     expect([two.name, (two.content as string).match(/^V:/gm)!.length >= 2]).toEqual([
-      "the-lamp-on-the-slip-leading-and-moving.abc",
+      "the-lamp-on-the-slip-tune-and-harmony.abc",
       true,
     ]);
     expect([download(work, "melody+nobody", "abc"), download(work, "all", "cho")!.content as string]).toEqual([

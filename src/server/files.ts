@@ -1,7 +1,5 @@
-import { type Derived, derive, sheetOf, type Work } from "../core/ensemble";
-import { feel, grooveNamed } from "../core/feel";
+import { type Derived, derive, performed, sheetOf, type Work } from "../core/ensemble";
 import { fileName, performanceMidi, sheetAbc, sheetMusicXml, writeChordPro } from "../core/formats";
-import { perform } from "../core/performance";
 import type { Sheet } from "../core/score";
 
 export type Download = { name: string; type: string; content: string | Uint8Array };
@@ -17,9 +15,8 @@ const song = ({ work, derived }: Made): string =>
     lines: derived.analysis.form.phrases.map((p) => p.from),
   });
 /** One part sounds alone; several sound with the chords. */
-function sound({ work, sheet }: Made): Uint8Array {
-  const performance = perform(work.tune, sheet, { chords: sheet.staves.length > 1, backing: work.backing });
-  return performanceMidi(feel(performance, grooveNamed(work.feel.groove)));
+function sound({ work, derived, sheet }: Made): Uint8Array {
+  return performanceMidi(performed(work, derived, sheet, { chords: sheet.staves.length > 1 }));
 }
 
 /** Formats a part can be taken away in, by the file's ending. */

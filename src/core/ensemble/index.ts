@@ -4,4 +4,5 @@ export * from "./apart";
 export * from "./decide";
 export * from "./derive";
 export { readWork } from "./migrate";
+export * from "./performed";
 export * from "./work";

@@ -47,7 +47,10 @@ const Strokes = record({
 });
 /** How the tune is to feel. Null where nothing is chosen yet. */
 export const Feel = record({
+  /** Null for the dance's own. */
   groove: Name.nullable(),
+  /** Percent of the groove's swing and accents; 100 where nothing is said. */
+  strength: z.int().min(0).max(150).optional(),
   cell: Name.nullable(),
   bowing: Strokes.nullable(),
   plectrum: Strokes.nullable(),

@@ -1,27 +1,173 @@
 import fc from "fast-check";
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, test } from "vitest";
 import { tuneOf } from "../../testing/abc";
 import { perform } from "../performance";
-import { places, tuneSheet } from "../score";
-import { AS_WRITTEN, feel, grooveNamed } from ".";
+import { type Metre, places, QUARTER, tuneSheet } from "../score";
+import { CELLS, danced, dancedTune, foundCells, fitsMetre, GROOVES, grooveOf, laidOver, shaped, usualTempo } from ".";
 
-const tune = tuneOf('|:"D"a2 bc|"G"d4:|', { more: "Q:1/4=90\n" });
-const performance = perform(tune, tuneSheet(tune, places(tune)));
+const REEL = "dcBA GABc|dBGB A2GA|BAGB ABde|gedB A4|";
+const JIG = "BcB ABd|e2d B2A|GAB AGE|D3 D2A|";
+const METRES: Record<string, Metre> = {
+  "4/4": { beats: 4, unit: 4 },
+  "2/4": { beats: 2, unit: 4 },
+  "3/4": { beats: 3, unit: 4 },
+  "6/8": { beats: 6, unit: 8 },
+  "9/8": { beats: 9, unit: 8 },
+  "12/8": { beats: 12, unit: 8 },
+};
 
-describe("a groove", () => {
-  it("as written changes nothing", () => {
-    expect(feel(performance, AS_WRITTEN)).toEqual(performance);
+/** A tune in the bar a groove is named for, all in running notes. */
+const running = (bar: string) => {
+  const { beats, unit } = METRES[bar]!;
+  const notes = "ABcdefga".repeat(2).slice(0, (beats * 8) / unit);
+  return places(tuneOf(`${notes}|${notes}|`, { metre: bar, key: "D" }));
+};
+const played = (dance: string, from: ReturnType<typeof places>, { bpm = 100, strength = 100 } = {}) =>
+  dancedTune(from, laidOver(grooveOf(dance), bpm, strength), bpm);
+
+describe("the grooves", () => {
+  test.each(GROOVES)("$name is whole: a weight for every part of its bar, shares that fill a beat", (groove) => {
+    expect(groove.accents).toHaveLength(groove.beats * groove.parts);
+    for (const shares of Object.values(groove.shares)) {
+      expect(shares).toHaveLength(groove.parts);
+      expect(shares.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9);
+    }
+    expect(fitsMetre(groove, METRES[groove.bar]!)).toBe(true);
   });
-  it("is as written where none is chosen or the name is a stranger's", () => {
-    for (const name of [null, "", "constructor", "no such dance"]) expect(grooveNamed(name)).toBe(AS_WRITTEN);
+  test.each(GROOVES)("$name: swing never grows with tempo, and slow is milder", (groove) => {
+    const all = [30, 60, 90, 120, 150, 180, 210, 260].map((bpm) => shaped(groove, bpm));
+    all.slice(1).forEach((faster, i) => {
+      const slower = all[i]!;
+      expect(faster.shares[0]!).toBeLessThanOrEqual(slower.shares[0]! + 1e-12);
+      for (const [k, w] of faster.weights.entries()) expect(w).toBeLessThanOrEqual(slower.weights[k]! + 1e-12);
+    });
   });
-  it("moves notes alone: bars, metres and tempos stay", () => {
+  test.each(GROOVES)("$name: strength 0 is exactly straight and even", (groove) => {
+    const { shares, weights } = shaped(groove, 120, 0);
+    expect(shares.every((s) => s === 1 / groove.parts)).toBe(true);
+    expect(new Set(weights)).toEqual(new Set([1]));
+  });
+  test.each([
+    ["reel", 205, 1.2],
+    ["reel", 215, 1.1],
+    ["reel", 130, 1.35],
+    ["hornpipe", 158, 1.75],
+    ["hornpipe", 170, 1.55],
+    ["strathspey", 60, 1.2],
+    ["waltz", 135, 1.05],
+  ])("a %s at %d swings %d to 1", (dance, bpm, ratio) => {
+    const { shares } = shaped(grooveOf(dance)!, bpm);
+    expect(shares[0]! / shares[1]!).toBeCloseTo(ratio, 1);
+  });
+  it("knows dances by the names the analysis gives, and a march in six", () => {
+    expect(grooveOf("air or song")?.name).toBe("air");
+    expect(grooveOf("March", true)?.bar).toBe("6/8");
+    expect(grooveOf("no such dance")).toBeUndefined();
+  });
+  it("a reel written in halves keeps the seconds of its bar", () => {
+    const reel = grooveOf("reel")!;
+    expect(usualTempo(reel, { beats: 2, unit: 2 }, "dancing")).toBe(usualTempo(reel, METRES["4/4"]!, "dancing") / 2);
+  });
+});
+
+describe("a tune as it is danced", () => {
+  test.each(GROOVES.map((g) => g.name))("%s: every felt beat stands where it is written", (dance) => {
+    const groove = GROOVES.find((g) => g.name === dance)!;
+    const from = running(groove.bar);
+    const beat = (from[0]!.ticks * 1) / groove.beats;
+    const seconds = 60 / 100 / ((groove.parts === 3 ? 1.5 : 1) * QUARTER);
+    for (const n of played(dance, from).filter((n) => n.at % beat === 0))
+      expect(n.onset).toBeCloseTo(n.at * seconds, 9);
+  });
+  it("a jig leans on 1 and 4: at least a quarter louder than the others at dancing tempo", () => {
+    const notes = played("jig", places(tuneOf(JIG, { metre: "6/8" })), { bpm: 119 });
+    const strong = notes.filter((n) => n.at % (1.5 * QUARTER) === 0).map((n) => n.velocity);
+    const weak = notes.filter((n) => n.at % (1.5 * QUARTER) !== 0).map((n) => n.velocity);
+    expect(Math.min(...strong) / Math.max(...weak)).toBeGreaterThanOrEqual(1.25);
+  });
+  it("a reel's eighths go long and short by its ratio; strength 0 makes them even", () => {
+    const from = places(tuneOf(REEL));
+    const ratio = (strength: number) => {
+      const [a, b, c] = played("reel", from, { bpm: 130, strength }).map((n) => n.onset);
+      return (b! - a!) / (c! - b!);
+    };
+    expect(ratio(100)).toBeCloseTo(1.35, 6);
+    expect(ratio(0)).toBeCloseTo(1, 9);
+    expect(ratio(50)).toBeGreaterThan(1);
+  });
+  it("a hornpipe's dotted pairs are its swing, a strathspey's stay as written", () => {
+    const pairs = places(tuneOf("A>B c>d e>f g>a|", { key: "D" }));
+    const first = (dance: string, bpm: number) => {
+      const [a, b, c] = played(dance, pairs, { bpm }).map((n) => n.onset);
+      return (b! - a!) / (c! - b!);
+    };
+    expect(first("hornpipe", 158)).toBeCloseTo(1.75, 6);
+    expect(first("strathspey", 100)).toBeCloseTo(3, 6);
+  });
+  it("tied notes are one, and pickups stand before the beat they lead to", () => {
+    const notes = played("reel", places(tuneOf("A2|d4-d2 ef|g8|")));
+    expect(notes.map((n) => n.ticks / QUARTER)).toEqual([1, 3, 0.5, 0.5, 4]);
+    expect(notes[1]!.onset).toBeCloseTo(0.6, 9);
+  });
+  it("every note keeps its order, its pitch and a length above nothing, whatever the dance, tempo and strength", () => {
+    const tunes = [REEL, JIG].map((abc, i) => places(tuneOf(abc, { metre: i ? "6/8" : "4/4" })));
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: 200 }), (late) => {
-        const moved = feel(performance, { name: "late", play: (note) => ({ ...note, at: note.at + late }) });
-        expect(moved.notes.map((n) => n.at - late)).toEqual(performance.notes.map((n) => n.at));
-        expect({ ...moved, notes: [] }).toEqual({ ...performance, notes: [] });
-      }),
+      fc.property(
+        fc.constantFrom(...GROOVES.map((g) => g.name), "no such dance"),
+        fc.integer({ min: 30, max: 300 }),
+        fc.integer({ min: 0, max: 150 }),
+        fc.constantFrom(...tunes),
+        (dance, bpm, strength, from) => {
+          const notes = played(dance, from, { bpm, strength });
+          notes.forEach((n, i) => {
+            expect(n.duration).toBeGreaterThan(0);
+            expect(n.velocity >= 1 && n.velocity <= 127).toBe(true);
+            if (i > 0) expect(n.onset).toBeGreaterThan(notes[i - 1]!.onset);
+          });
+        },
+      ),
     );
+  });
+  it("a whole performance moves together: beats stay, bars, metres and tempos too", () => {
+    const tune = tuneOf(`|:${REEL.slice(0, -1)}:|`, { more: "Q:1/4=200\n" });
+    const sheet = tuneSheet(tune, places(tune));
+    const straight = perform(tune, sheet, { straight: true });
+    const moved = danced(straight, sheet, laidOver(grooveOf("reel"), 200, 100));
+    expect({ ...moved, notes: [] }).toEqual({ ...straight, notes: [] });
+    expect(moved.notes).toHaveLength(straight.notes.length);
+    const beats = (p: typeof straight) => p.notes.filter((n) => n.at % QUARTER === 0).length;
+    expect(beats(moved)).toBeGreaterThanOrEqual(beats(straight));
+  });
+});
+
+describe("rhythm cells", () => {
+  it("every cell fills whole beats, with a word for every note", () => {
+    for (const { lengths, syllables, metres } of CELLS) {
+      expect(syllables).toHaveLength(lengths.length);
+      const beat = metres.every((m) => m.endsWith("/8")) ? 3 : 2;
+      expect((lengths.reduce((a, b) => a + b, 0) / beat) % 1).toBeCloseTo(0, 6);
+    }
+  });
+  it.each([
+    ["4/4", "d2Bc dcAB|d2Bc dcAB|", "Long-short-short", 2],
+    ["4/4", "ABc2 ABc2|", "Short-short-long", 2],
+    ["4/4", "A3B3c2|", "Three-three-two", 1],
+    ["4/4", "A>B c>d e>f g>a|", "Dotted pairs", 2],
+    ["4/4", "A<B c4 z2|", "Snap", 1],
+    ["6/8", "B2A GAB|", "Jig step", 1],
+    ["6/8", "B2A GAB|", "Step and run", 1],
+    ["9/8", "B2A GAB d2e|", "Slip step", 1],
+    ["3/4", "A2Bc d2|", "Waltz turn", 1],
+    ["3/4", "A>B c2 d2|", "Mazurka hop", 1],
+    ["2/4", "(3ABc d2|", "Triplet and land", 1],
+  ])("in %s, %s has %s", (metre, abc, name, count) => {
+    const found = foundCells(places(tuneOf(abc, { metre }))).find((c) => c.name === name);
+    expect(found?.count).toBe(count);
+  });
+  it("ranks from 1, the most telling first, and finds none that begin off the beat", () => {
+    const found = foundCells(places(tuneOf("d2Bc d2Bc|d2Bc dcAB|z2 A2Bc c2|")));
+    expect(found.map((c) => c.rank)).toEqual(found.map((_, i) => i + 1));
+    expect(found[0]?.name).toBe("Long-short-short");
+    expect(foundCells(places(tuneOf("zA2B c4|"))).some((c) => c.name === "Long-short-short")).toBe(false);
   });
 });

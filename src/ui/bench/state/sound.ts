@@ -1,7 +1,6 @@
-import { sheetOf } from "../../../core/ensemble";
-import { feel, grooveNamed } from "../../../core/feel";
+import { performed as performedWork, sheetOf } from "../../../core/ensemble";
 import { harmonyStaff } from "../../../core/harmony";
-import { countIn, perform } from "../../../core/performance";
+import { countIn } from "../../../core/performance";
 import type { Performance, Sheet } from "../../../core/score";
 import { barAt, notesAt, stretchOf } from "../../../workers/sound/schedule";
 import { Player } from "../../sound/player";
@@ -53,8 +52,7 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
     staves = all.staves.map((s) => (other && plays.has(s.id) ? harmonyStaff(other, places, s) : s));
     // Chords sound on through a bar that only repeats them: every planned chord is played, not only those printed.
     const chords = (plan ?? derived.plan).chords.map(({ bar, at, symbol }) => ({ bar, at, symbol }));
-    const performance = perform(work.tune, { ...all, staves, chords }, { backing: work.backing });
-    return feel(performance, grooveNamed(work.feel.groove));
+    return performedWork(work, derived, { ...all, staves, chords }, { percent: get().percent });
   };
   const play = (from: number, to: number | null, loop: boolean, clicks: boolean, other: Other = {}) => {
     performance = performed(other);

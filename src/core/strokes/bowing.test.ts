@@ -1,0 +1,132 @@
+import { describe, expect, it, test } from "vitest";
+import { tuneOf } from "../../testing/abc";
+import { places } from "../score";
+import { type Bowing, planBowing, type StrokePlan } from ".";
+
+const JOINTS: Record<string, string> = { hook: "~" };
+/** A plan as teachers write it: D1-U[23]-D4, ~ for a hook, ^ for a lift; notes count in their bar, p in a pickup. */
+function written({ strokes }: StrokePlan, bar: number): string {
+  let text = "";
+  for (const stroke of strokes) {
+    const [first] = stroke.notes;
+    if (first!.place.index !== bar && !stroke.notes.some((n) => n.place.index === bar)) continue;
+    const own = stroke.notes.map((n) => {
+      const sounding = n.place.bar.events.filter((e) => e.pitches.length > 0);
+      return n.place.pickup ? "p" : String(sounding.indexOf(n.place.bar.events[n.event]!) + 1);
+    });
+    const joint = stroke.retake ? (JOINTS[stroke.kind] ?? "^") : "-";
+    text += `${text ? joint : ""}${stroke.direction === "down" ? "D" : "U"}${own.length > 1 ? `[${own.join("")}]` : own[0]}`;
+  }
+  return text;
+}
+/** The bar under test among others of the same kind, bowed at a middle tempo of practice. */
+function bowed(abc: string, style: Bowing, options: { metre?: string; key?: string } = {}): string {
+  const from = places(tuneOf(abc, options));
+  const bar = from.findIndex((p) => !p.pickup);
+  return written(planBowing({ places: from, style, bpm: 100, phraseStarts: new Set([0]) }), bar);
+}
+const STYLES = ["Separate", "Down on the beat", "Shuffle", "Slurred threes", "Driven up-bows"] as const;
+
+/** One bar and what teachers do with it in each style; the next bar begins down. */
+const ROWS: readonly (readonly [abc: string, metre: string, key: string, ...want: string[]])[] = [
+  [
+    "ABcd edcB|A8|",
+    "4/4",
+    "D",
+    "D1-U2-D3-U4-D5-U6-D7-U8",
+    "D1-U2-D3-U4-D5-U6-D7-U8",
+    "D[12]-U3-D4-U[56]-D7-U8",
+    "D1-U[234]-D5-U[678]",
+    "D1-U2~U[34]-D5-U6~U[78]",
+  ],
+  [
+    "ABc dcB|A6|",
+    "6/8",
+    "D",
+    "D1-U2-D3-U4-D5-U6",
+    "D1-U[23]-D4-U[56]",
+    "D[12]-U3-D[45]-U6",
+    "D[123]-U[456]",
+    "D1-U2~U3-D4-U5~U6",
+  ],
+  ["A2B c2d|A6|", "6/8", "D", "D1-U2-D3-U4", "D1-U2-D3-U4", "D1-U2-D3-U4", "D[12]-U[34]", "D1-U2-D3-U4"],
+  ["B2A GAB|A6|", "6/8", "G", "D1-U2-D3-U4-D5", "D1-U2-D3-U[45]", "D1-U2-D[34]-U5", "D[12]-U[345]", "D1-U2-D3-U4~U5"],
+  [
+    "d2Bc d2cB|A8|",
+    "4/4",
+    "D",
+    "D1-U2-D3-U4-D5-U6",
+    "D1-U[23]-D4-U[56]",
+    "D1-U2-D3-U4-D5-U6",
+    "D1-U[23]-D4-U[56]",
+    "D1-U2~U3-D4-U5~U6",
+  ],
+  [
+    "d2Bc dcAB|d8|",
+    "4/4",
+    "D",
+    "D1-U2-D3-U4-D5-U6-D7",
+    "D1-U[23]-D4-U5-D6-U7",
+    "D1-U2-D3-U[45]-D6-U7",
+    "D1-U[23]-D4-U[567]",
+    "D1-U2~U3-D4-U5~U[67]",
+  ],
+  [
+    "GABc dBGB|A8|",
+    "4/4",
+    "G",
+    "D1-U2-D3-U4-D5-U6-D7-U8",
+    "D1-U2-D3-U4-D5-U6-D7-U8",
+    "D[12]-U3-D4-U[56]-D7-U8",
+    "D1-U[234]-D5-U6-D7-U8",
+    "D1-U2~U[34]-D5-U6~U[78]",
+  ],
+  [
+    "d|BcB ABd|A6|",
+    "6/8",
+    "D",
+    "D1-U2-D3-U4-D5-U6",
+    "D1-U[23]-D4-U[56]",
+    "D[12]-U3-D[45]-U6",
+    "D[123]-U[456]",
+    "D1-U2~U3-D4-U5~U6",
+  ],
+  [
+    "A>B c<e d2 f>e|A8|",
+    "4/4",
+    "A",
+    "D1-U2-D3-U4-D5-U6-D7",
+    "D1-U2-D3-U4-D5-U6~U7",
+    "D1-U2-D3-U4-D5-U6~U7",
+    "D1-U2-D3-U4-D5-U6~U7",
+    "D1-U2~U[34]-D5-U6~U7",
+  ],
+];
+
+describe("bars as teachers bow them", () => {
+  for (const [abc, metre, key, ...want] of ROWS) {
+    STYLES.forEach((style, s) => {
+      it(`${style}: ${abc}`, () => expect(bowed(abc, style, { metre, key })).toBe(want[s]));
+    });
+  }
+  test.each([
+    ["Separate", "Up-Dp-Up"],
+    ["Down on the beat", "U[ppp]"],
+    ["Slurred threes", "D[ppp1]"],
+    ["Driven up-bows", "U[ppp]"],
+  ] as const)("a lead-in triplet, %s", (style, pickup) => {
+    const from = places(tuneOf("(3ABc|d4 fedc|d8|", { key: "D" }));
+    expect(written(planBowing({ places: from, style, bpm: 100, phraseStarts: new Set([0]) }), 0)).toBe(pickup);
+  });
+  test.each([
+    ["Down on the beat", "D1-U[23]-D4-U5"],
+    ["Shuffle", "D1-U[23]-D4-U5"],
+    ["Driven up-bows", "D1-U2-D3-U4~U5"],
+  ] as const)("a half note and four eighths, %s", (style, want) => {
+    expect(bowed("d4 fedc|d8|", style, { key: "D" })).toBe(want);
+  });
+  it("Jig pulse stays separate where it can", () => {
+    expect(bowed("ABc dcB|A6|", "Jig pulse", { metre: "6/8", key: "D" })).toBe("D1-U2-D3-U4-D5-U6");
+    expect(bowed("B2A GAB|A6|", "Jig pulse", { metre: "6/8", key: "G" })).toBe("D1-U2-D3-U[45]");
+  });
+});

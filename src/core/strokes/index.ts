@@ -1,0 +1,4 @@
+// Strokes: how a tune is bowed, picked and strummed. In: bars, a style, an instrument, a tempo, locks. Out: every note
+// in one stroke with its direction, why, and what the other direction would cost.
+export { BOWINGS, type Bowing, type BowRequest, planBowing } from "./bowing";
+export * from "./model";

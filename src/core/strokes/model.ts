@@ -1,0 +1,58 @@
+import type { Event, Place } from "../score";
+
+export const DIRECTIONS = ["down", "up"] as const;
+export type Direction = (typeof DIRECTIONS)[number];
+export const otherWay = (direction: Direction): Direction => (direction === "down" ? "up" : "down");
+
+/** A note of the melody with what is tied to it. Times in ticks. */
+export type StrokeNote = {
+  place: Place;
+  /** Order of its event in the bar. */
+  event: number;
+  /** From the start of the tune, and from the start of its full bar: a pickup starts late in its bar. */
+  at: number;
+  into: number;
+  ticks: number;
+  /** Ticks of rest before it. */
+  rest: number;
+  pitches: Event["pitches"];
+  /** The string it lies on, counted from the lowest; undefined without strings. */
+  string: number | undefined;
+  /** It is the open string: the string below has it too, under the fourth finger. */
+  open: boolean;
+  tuplet: Event["tuplet"];
+};
+
+/**
+ * How a stroke begins: the other way than the one before; the same way after the bow has stopped on the string (hook),
+ * left it (lift), or after a rest.
+ */
+export const KINDS = ["plain", "hook", "lift", "rest"] as const;
+export type Kind = (typeof KINDS)[number];
+
+/** One stroke over one note or several. */
+export type Stroke = {
+  notes: StrokeNote[];
+  direction: Direction | null;
+  /** The direction of the stroke before, in playing order, comes again. */
+  retake: boolean;
+  kind: string;
+  reason: string;
+  /** The finger that strikes, where fingers do. */
+  pluck?: string;
+  /** The other direction, with what the whole plan would cost more: exact. */
+  alternatives: { direction: Direction; cost: number }[];
+  locked: boolean;
+};
+
+export type StrokePlan = {
+  style: string;
+  /** What the whole plan costs. */
+  total: number;
+  strokes: Stroke[];
+  /** Downbeats on which a note starts, and how many of them are on a down-stroke. */
+  downbeats: { down: number; all: number };
+};
+
+/** A stroke a teacher has settled: what starts `at` ticks into bar `bar` (an index) goes this way, for `ticks`. */
+export type StrokeLock = { bar: number; at: number; ticks?: number | undefined; direction: Direction };
