@@ -1,10 +1,38 @@
-import { tuneOf } from "./src/testing/abc";
-import { places } from "./src/core/score";
-import { BOWINGS, planBowing } from "./src/core/strokes";
-const t = tuneOf("|:A2|d2fd Adfd|e2ge Bege|d2fd Adfa|gfed B2A2|d2fd Adfd|e2ge Bege|faaf gbag|fdec d2:||:fg|a2fa dafa|b2gb egbg|a2fa dafa|gfed cdeg|a2fa dafa|b2gb egbg|faaf gedc|d2f2 d2:|",{key:"D"});
-const from = places(t);
-for (const {name} of BOWINGS) { for (let k=0;k<3;k++) planBowing({places:from,style:name,bpm:120,phraseStarts:new Set([0])}); const a=performance.now(); const p = planBowing({places:from,style:name,bpm:120,phraseStarts:new Set([0])}); console.log(name, (performance.now()-a).toFixed(1)+"ms", p.total.toFixed(2), p.strokes.length, p.downbeats, p.strokes.filter(s=>s.retake).length); }
-// exactness
-const base = planBowing({places:from,style:"Shuffle",bpm:120,phraseStarts:new Set([0])});
-let bad=0,n=0; for (const s of base.strokes.slice(0,40)) for (const a of s.alternatives) { const f=s.notes[0]; const ticks=s.notes.reduce((x,m)=>x+m.ticks,0); const p=planBowing({places:from,style:"Shuffle",bpm:120,phraseStarts:new Set([0]),locks:[{bar:f.place.index,at:f.at-f.place.at,ticks,direction:a.direction}]}); n++; if (Math.abs(p.total-base.total-a.cost)>1e-6) {bad++; if(bad<5) console.log("inexact",f.place.number,f.into/1680,a, p.total-base.total);} }
-console.log("exact",n-bad,"of",n);
+import { readdirSync, readFileSync, statSync } from "node:fs";
+import { join } from "node:path";
+import { readAbc } from "./src/core/formats";
+import { analyse } from "./src/core/analysis";
+import { playingOrder, barTicks } from "./src/core/score";
+import { BOWINGS, planBowing, planPlectrum } from "./src/core/strokes";
+const files: string[] = []; const walk = (d: string) => { for (const f of readdirSync(d)) { const p = join(d,f); if (statSync(p).isDirectory()) walk(p); else if (p.endsWith(".abc")) files.push(p); } };
+walk("../shared/corpus");
+const tunes = files.flatMap((f) => { try { return readAbc(readFileSync(f,"utf8")).tunes.map(t=>t.tune); } catch { return []; } }).slice(0, Number(process.argv[2] ?? 120));
+console.log(files.length, tunes.length);
+const bad: Record<string, number> = {}; const ex: Record<string,string> = {};
+const note = (k: string, w: string) => { bad[k]=(bad[k]??0)+1; ex[k] ??= w; };
+let times: number[] = []; const share: Record<string,[number,number]> = {};
+for (const tune of tunes) {
+  const { places, form } = analyse(tune);
+  const sounding = places.reduce((n,p)=>n+p.bar.events.filter(e=>e.pitches.length).length,0);
+  let tied=false, count=0; for (const p of places) for (const e of p.bar.events) { if (e.pitches.length && !tied) count++; tied = e.pitches.length>0 && e.tie===true; }
+  const order = playingOrder(places);
+  for (const style of [...BOWINGS.map(b=>b.name), "plectrum" as const]) {
+    try {
+      const t0=performance.now();
+      const plan = style==="plectrum" ? planPlectrum({places, style:"Pulse"}) : planBowing({places,style,bpm:110,phraseStarts:new Set(form.phrases.map(p=>p.from))});
+      times.push(performance.now()-t0);
+      const notes = plan.strokes.flatMap(s=>s.notes);
+      if (notes.length!==count) note("cover "+style, tune.title+` ${notes.length} ${count}`);
+      if (notes.some((n,i)=>i>0&&n.at<=notes[i-1].at)) note("order "+style, tune.title);
+      // playing order adjacency
+      const byBar = new Map<number, typeof plan.strokes>();
+      for (const s of plan.strokes) { const b=s.notes[0].place.index; byBar.set(b,[...(byBar.get(b)??[]),s]); }
+      let last: (typeof plan.strokes)[number] | undefined;
+      for (const b of order) for (const s of byBar.get(b)??[]) { if (last && last!==s && last.direction===s.direction && !s.retake) note("retake missing "+style, `${tune.title} bar ${places[b].number}/${places[b].ending}`); last=s; }
+      const sh = share[style] ??= [0,0]; sh[0]+=plan.downbeats.down; sh[1]+=plan.downbeats.all;
+    } catch (e) { note("throws "+style, tune.title+": "+String(e).slice(0,160)); }
+  }
+}
+times.sort((a,b)=>a-b); console.log("ms median", times[times.length>>1].toFixed(1), "p95", times[Math.floor(times.length*.95)].toFixed(1));
+for (const [k,v] of Object.entries(bad)) console.log(v, k, "|", ex[k]);
+for (const [k,[d,a]] of Object.entries(share)) console.log(k, (100*d/a).toFixed(1)+"% down");

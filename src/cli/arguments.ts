@@ -1,7 +1,9 @@
 import { parseArgs } from "node:util";
-import { STYLES, type Style } from "../core/chords";
+import { STYLES, type Style, THREE_CHORD } from "../core/chords";
+import { type Groove, GROOVES, grooveOf } from "../core/feel";
 import { SCHOOLS, type School } from "../core/harmony";
-import { FIDDLE, INSTRUMENTS, type Instrument, instrument } from "../core/instruments";
+import { FIDDLE, INSTRUMENTS, type Instrument, instrument, tuned } from "../core/instruments";
+import { type Bowing, BOWINGS, type Plectrum, PLECTRUMS, STRUMS } from "../core/strokes";
 import { type LockWish, readLock } from "./locks";
 
 const names = (list: readonly { name: string }[]) => list.map((item) => item.name).join(", ");
@@ -15,6 +17,11 @@ line per tune.
                                             a chord for every beat, with reasons and runners-up
   harmony [--school NAME] [--side below|above] [--instrument NAME] [--style NAME] [--infer] [--lock PLACE=NOTE]...
                                             a second line, note by note
+  feel [--dance NAME] [--tempo BPM] [--strength PERCENT]
+                                            the tune as it is danced: time, length and loudness of every note
+  strokes --plan bowing|plectrum|strum [--style NAME] [--instrument NAME] [--tuning NAME] [--tempo BPM]
+          [--lock PLACE=down|up]...
+                                            every bow, pick or strum, with reasons
   convert --to abc|musicxml|midi [--out DIR]
   backup [list|make|restore NAME]           the backups of the collection (backup --help)
 
@@ -24,11 +31,13 @@ line per tune.
   --help    this page
 Styles: ${names(STYLES)}. Schools: ${names(SCHOOLS)}.
 Instruments: ${names(INSTRUMENTS)}.
+Dances: ${names(GROOVES)}. Bowings: ${names(BOWINGS)}. Plectrum: ${names(PLECTRUMS)}. Strums: ${names(STRUMS)}.
 Exit status: 0 all tunes done, 1 some refused (the others are done), 2 wrong usage.`;
 
 const FORMATS = ["abc", "musicxml", "midi"] as const;
 export type Format = (typeof FORMATS)[number];
 const SIDES = ["below", "above"] as const;
+const PLANS = ["bowing", "plectrum", "strum"] as const;
 export type Options = {
   inferKey: boolean;
   inferType: boolean;
@@ -40,6 +49,15 @@ export type Options = {
   /** Where none is asked for, the school's own. */
   side: (typeof SIDES)[number] | undefined;
   instrument: Instrument;
+  /** The dance by its name; the tune's own where none is asked for. */
+  dance: Groove | undefined;
+  /** Felt beats a minute. */
+  tempo: number | undefined;
+  strength: number;
+  plan: (typeof PLANS)[number];
+  bowing: Bowing;
+  plectrum: Plectrum;
+  strum: string | undefined;
   locks: readonly LockWish[];
   to: Format;
   out: string | undefined;
@@ -50,6 +68,8 @@ const TAKES = {
   analyse: ["infer-key", "infer-type"],
   chords: ["style", "infer", "lock"],
   harmony: ["school", "side", "instrument", "style", "infer", "lock"],
+  feel: ["dance", "tempo", "strength"],
+  strokes: ["plan", "style", "instrument", "tuning", "tempo", "lock"],
   convert: ["to", "out"],
 } as const;
 export type Verb = keyof typeof TAKES;
@@ -84,6 +104,11 @@ const read = (argv: readonly string[]) =>
       style: { type: "string" },
       school: { type: "string" },
       side: { type: "string" },
+      dance: { type: "string" },
+      tempo: { type: "string" },
+      strength: { type: "string" },
+      plan: { type: "string" },
+      tuning: { type: "string" },
       instrument: { type: "string" },
       lock: { type: "string", multiple: true },
       to: { type: "string" },
@@ -119,21 +144,81 @@ function verbOf(word: string | undefined): Verb {
 }
 
 function optionsOf(verb: Verb, values: Values): Options {
-  const { style = "Three-chord", school = "Chord-fit", side, instrument: on = FIDDLE.name, to, out } = values;
+  const strokes = verb === "strokes";
+  const {
+    style = strokes ? undefined : "Three-chord",
+    school = "Chord-fit",
+    side,
+    instrument: on = FIDDLE.name,
+    to,
+    out,
+  } = values;
   return {
     inferKey: values["infer-key"] ?? false,
     inferType: values["infer-type"] ?? false,
     part: partOf(values.part),
     infer: values.infer ?? false,
     notes: values.notes ?? false,
-    style: chosen(named(STYLES, style), `There is no style "${style}". Styles: ${names(STYLES)}.`),
+    style: strokes
+      ? THREE_CHORD
+      : chosen(named(STYLES, style ?? ""), `There is no style "${style}". Styles: ${names(STYLES)}.`),
     school: chosen(named(SCHOOLS, school), `There is no school "${school}". Schools: ${names(SCHOOLS)}.`),
     side: side === undefined ? undefined : sideOf(side),
-    instrument: chosen(instrument(on), `There is no instrument "${on}". Instruments: ${names(INSTRUMENTS)}.`),
+    instrument: instrumentOf(on, values.tuning),
+    dance: values.dance === undefined ? undefined : danceOf(values.dance),
+    tempo: numberOf("tempo", values.tempo, 10, 600),
+    strength: numberOf("strength", values.strength, 0, 200) ?? 100,
+    ...strokesOf(verb, values.plan, style),
     locks: (values.lock ?? []).map((text) => chosen(readLock(text), LOCK_WORDS(text))),
     to: formatOf(verb, to, out),
     out,
   };
+}
+
+function instrumentOf(name: string, tuning: string | undefined): Instrument {
+  const known = instrument(OTHER_NAMES[name.trim().toLowerCase()] ?? name);
+  const found = chosen(known, `There is no instrument "${name}". Instruments: ${names(INSTRUMENTS)}.`);
+  if (tuning === undefined) return found;
+  return chosen(
+    tuned(found, tuning),
+    `The ${found.name} has no tuning "${tuning}". Tunings: ${names(found.tunings) || "none"}.`,
+  );
+}
+/** Usual names of instruments besides their own. */
+const OTHER_NAMES: Readonly<Record<string, string>> = {
+  violin: "fiddle",
+  "five-string banjo": "banjo",
+  dulcimer: "mountain dulcimer",
+  "d whistle": "whistle",
+  "tin whistle": "whistle",
+};
+
+const danceOf = (name: string): Groove =>
+  chosen(grooveOf(name), `There is no dance "${name}". Dances: ${names(GROOVES)}.`);
+
+function numberOf(name: string, text: string | undefined, least: number, most: number): number | undefined {
+  if (text === undefined) return undefined;
+  const value = Number(text);
+  if (!(value >= least && value <= most))
+    throw new Usage(`--${name} is a number from ${least} to ${most}, not "${text}".`);
+  return value;
+}
+
+/** The plan that is asked for, and its style: the first of the plan's own where none is named. */
+function strokesOf(verb: Verb, plan: string | undefined, style: string | undefined) {
+  const none = { plan: "bowing" as const, bowing: BOWINGS[1].name, plectrum: PLECTRUMS[0].name, strum: undefined };
+  if (verb !== "strokes") return none;
+  const kind = chosen(
+    PLANS.find((p) => p === plan),
+    "strokes needs --plan bowing, --plan plectrum or --plan strum.",
+  );
+  if (style === undefined) return { ...none, plan: kind };
+  const lists = { bowing: BOWINGS, plectrum: PLECTRUMS, strum: STRUMS };
+  const found = chosen<{ name: string }>(
+    named<{ name: string }>(lists[kind], style),
+    `There is no ${kind} style "${style}". Styles: ${names(lists[kind])}.`,
+  );
+  return { ...none, plan: kind, [kind]: found.name };
 }
 
 const sideOf = (text: string) =>

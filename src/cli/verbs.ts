@@ -1,9 +1,42 @@
 import { type Analysis, analyse, inventory, ownKeys, shiftWords, strainKeys } from "../core/analysis";
 import { type ChordLock, type ChordPlan, type ChordRequest, deriveChords, fileLocks, settled } from "../core/chords";
+import {
+  dancedTune,
+  foundCells,
+  type Groove,
+  grooveOf,
+  grooveTempo,
+  laidOver,
+  NO_DANCE,
+  type Purpose,
+  shaped,
+  SOURCE,
+  usualTempo,
+} from "../core/feel";
 import { performanceMidi, sheetMusicXml, tuneAbc } from "../core/formats";
 import { deriveHarmony, type HarmonyLine, type HarmonyLock, type HarmonyRequest } from "../core/harmony";
 import { perform } from "../core/performance";
-import { beatAt, isCounted, metreName, type Place, quarters, type Tune, tuneSheet } from "../core/score";
+import {
+  barTicks,
+  beatAt,
+  beatTicks,
+  isCompound,
+  isCounted,
+  metreName,
+  type Place,
+  quarters,
+  type Tune,
+  tuneSheet,
+} from "../core/score";
+import {
+  DIRECTIONS,
+  planBowing,
+  planPlectrum,
+  planStrum,
+  type StrokeLock,
+  type StrokeNote,
+  type StrumStroke,
+} from "../core/strokes";
 import { parseChord, parsePitch, type Pitch, pitchName, semitoneOf } from "../core/theory";
 import type { Options, Verb } from "./arguments";
 import { type LockWish, placeOf } from "./locks";
@@ -18,6 +51,8 @@ export const VERBS: Record<Verb, (tune: Tune, options: Options) => Result> = {
   analyse: (tune, options) => ({ json: analysed(tune, options) }),
   chords: (tune, options) => ({ json: chorded(tune, options) }),
   harmony: (tune, options) => ({ json: harmonised(tune, options) }),
+  feel: (tune, options) => ({ json: felt(tune, options) }),
+  strokes: (tune, options) => ({ json: stroked(tune, options) }),
   convert: (tune, options) => ({ content: converted(tune, options) }),
 };
 
@@ -219,6 +254,136 @@ function harmonised(tune: Tune, options: Options) {
     })),
   };
 }
+
+/** The groove of a tune: the one asked for, or its dance's own; an air's for a dance without one. */
+const grooveFor = (tune: Tune, analysis: Analysis, { dance }: Options): Groove =>
+  dance ?? grooveOf(analysis.dance.name, isCompound(tune.metre)) ?? NO_DANCE;
+
+/** Felt beats a minute: as asked for, as the tune says, or the middle of what is usual. */
+function tempoFor(tune: Tune, groove: Groove, { tempo }: Options, purpose: Purpose): number {
+  if (tempo !== undefined) return tempo;
+  if (tune.tempo) return (tune.tempo.bpm * tune.tempo.beat) / beatTicks(tune.metre);
+  return usualTempo(groove, tune.metre, purpose);
+}
+
+function felt(tune: Tune, options: Options) {
+  const analysis = analyse(tune);
+  const { places, form } = analysis;
+  const groove = grooveFor(tune, analysis, options);
+  const tempo = tempoFor(tune, groove, options, "dancing");
+  const laid = laidOver(groove, tempo, options.strength, new Set(form.phrases.map((p) => p.to)));
+  const shape = shaped(groove, grooveTempo(groove, tune.metre, tempo), options.strength);
+  // Shares and accents as they lie in this tune's own felt beats.
+  const beats = barTicks(tune.metre) / beatTicks(tune.metre) || groove.beats;
+  const perBeat = groove.beats / beats;
+  const parts = groove.accents.length;
+  return {
+    dance: groove.name,
+    tempo: three(tempo),
+    groove: {
+      shares: Array.from({ length: Math.round(beats) }, () =>
+        Array.from({ length: Math.max(1, Math.round(perBeat)) }, () =>
+          shape.shares.map((s) => six(s / perBeat)),
+        ).flat(),
+      ),
+      lift: groove.lift,
+      accents: shape.weights.map((weight, i) => ({ beat: six(1 + (i * beats) / parts), weight: six(weight) })),
+      length: groove.length,
+      off_beats: groove.offBeats,
+      source: SOURCE,
+    },
+    cells: foundCells(places).map(({ name, syllables, lengths, count, rank }) => ({
+      name,
+      syllables,
+      lengths: lengths.map((l) => six(l / 2)),
+      count,
+      rank,
+    })),
+    events: dancedTune(places, laid, tempo).flatMap((note) =>
+      note.pitches.map((pitch) => ({
+        ...barName(note.place),
+        beat: six(beatAt(note.place, note.at)),
+        at: quarters(note.at),
+        onset: six(note.onset),
+        duration: six(note.duration),
+        pitch: pitchName(pitch),
+        velocity: note.velocity,
+      })),
+    ),
+  };
+}
+
+function strokePlan(tune: Tune, analysis: Analysis, options: Options, locks: readonly StrokeLock[]) {
+  const { places, form } = analysis;
+  const { instrument } = options;
+  const groove = grooveFor(tune, analysis, options);
+  if (options.plan === "plectrum") return planPlectrum({ places, style: options.plectrum, instrument, locks });
+  if (options.plan === "strum") return planStrum({ places, instrument: instrument.name, style: options.strum, locks });
+  return planBowing({
+    places,
+    style: options.bowing,
+    instrument,
+    bpm: tempoFor(tune, groove, options, "practice"),
+    phraseStarts: new Set(form.phrases.map((p) => p.from)),
+    air: groove === NO_DANCE,
+    locks,
+  });
+}
+
+/** Where each stroke stands and how long it lasts: those of a strum by its grid, others by their notes. */
+function spanOf(plan: ReturnType<typeof strokePlan>, k: number): { place: Place; at: number; ticks: number } {
+  if ("grid" in plan) return (plan.grid as readonly StrumStroke[])[k] as StrumStroke;
+  const notes = plan.strokes[k]?.notes ?? [];
+  const [first, last] = [notes[0], notes.at(-1)] as [StrokeNote, StrokeNote];
+  return { place: first.place, at: first.at, ticks: last.at + last.ticks - first.at };
+}
+
+function stroked(tune: Tune, options: Options) {
+  const analysis = analyse(tune);
+  const free = strokePlan(tune, analysis, options, []);
+  const locks = options.locks.map((wish): StrokeLock => {
+    const { place, at, ticks } = placeOf(wish, analysis.places);
+    const direction = DIRECTIONS.find((d) => d === wish.value.toLowerCase());
+    if (!direction) throw new RangeError(`--lock names "${wish.value}", which is no direction. Write down or up.`);
+    const order = free.strokes.findIndex((_, k) => spanOf(free, k).at === place.at + at);
+    if (order < 0 && ticks === undefined)
+      throw new RangeError(`--lock names bar ${wish.bar}, beat ${wish.beat}, where no stroke starts.`);
+    return { bar: place.index, at, ticks: ticks ?? soundingTicks(free, order), direction };
+  });
+  const plan = locks.length > 0 ? strokePlan(tune, analysis, options, locks) : free;
+  const numbers = options.instrument.strings.map((s) => s.number);
+  return {
+    plan: options.plan,
+    style: plan.style,
+    instrument: options.instrument.name,
+    total: six(plan.total),
+    downbeats: plan.downbeats,
+    strokes: plan.strokes.map((stroke, k) => {
+      const { place, at, ticks } = spanOf(plan, k);
+      return {
+        ...spot(place, at, ticks),
+        direction: stroke.direction,
+        kind: stroke.kind,
+        retake: stroke.retake,
+        notes: stroke.notes.flatMap((n) =>
+          n.pitches.map((pitch) => ({
+            at: quarters(n.at),
+            duration: quarters(n.ticks),
+            pitch: pitchName(pitch),
+            string: n.string === undefined ? null : (numbers[n.string] ?? null),
+          })),
+        ),
+        locked: stroke.locked,
+        reason: stroke.reason,
+        alternatives: stroke.alternatives.map((a) => ({ direction: a.direction, cost: six(a.cost) })),
+      };
+    }),
+  };
+}
+
+/** How long the notes of a stroke sound; a strum's stroke lasts as its grid says. */
+const soundingTicks = (plan: ReturnType<typeof strokePlan>, k: number): number | undefined =>
+  "grid" in plan ? undefined : plan.strokes[k]?.notes.reduce((sum, n) => sum + n.ticks, 0);
 
 function converted(tune: Tune, { to }: Options): string | Uint8Array {
   if (to === "abc") return tuneAbc(tune);

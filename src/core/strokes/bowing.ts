@@ -15,6 +15,7 @@ import {
 import { strokeNotes } from "./notes";
 import { type Joint, wantedJoints } from "./patterns";
 import { bowReason } from "./reasons";
+import { retakesOf } from "./retakes";
 
 /** The styles of bowing, each with what it is for. */
 export const BOWINGS = [
@@ -517,7 +518,7 @@ export function planBowing(request: BowRequest): StrokePlan {
     }
     return made;
   }
-  const told = withRetakes(strokes, strains, notes);
+  const told = withRetakes(strokes, places);
   const starts = told.filter(
     (s) => (s.notes[0] as StrokeNote).into % beatsOf((s.notes[0] as StrokeNote).place.metre).full === 0,
   );
@@ -543,25 +544,11 @@ const spans = (notes: readonly StrokeNote[], i: number, of: number, ticks: numbe
     ticks,
   );
 
-/** Marks every stroke that comes the same way as the one before it, as it is played: passes and endings in turn. */
-function withRetakes(
-  strokes: readonly Omit<Stroke, "retake" | "reason">[],
-  strains: readonly Strain[],
-  notes: readonly StrokeNote[],
-): Stroke[] {
-  const index = new Map<StrokeNote, number>();
-  strokes.forEach((s, k) => {
-    for (const n of s.notes) index.set(n, k);
-  });
-  const strokeAt = (note: number) => strokes[index.get(notes[note] as StrokeNote) ?? -1];
-  const before = strokes.map((_, k) => (k > 0 ? [strokes[k - 1]] : []));
-  strains.forEach(({ main, leaves, later, repeated }) => {
-    const first = index.get(notes[main.from] as StrokeNote) as number;
-    if (repeated) before[first]?.push(strokeAt(main.to));
-    if (later) before[index.get(notes[later.from] as StrokeNote) as number] = [strokeAt(leaves)];
-  });
+/** The strokes with what they are called: those that come the same way again as hooks, lifts, or after a rest. */
+function withRetakes(strokes: readonly Omit<Stroke, "retake" | "reason">[], places: readonly Place[]): Stroke[] {
+  const again = retakesOf(strokes, places);
   return strokes.map((stroke, k): Stroke => {
-    const retake = (before[k] ?? []).some((b) => b?.direction === stroke.direction);
+    const retake = again[k] === true;
     const [first] = stroke.notes as [StrokeNote];
     const kind = retake ? retakeKind(stroke.kind, first) : plainKind(stroke.notes.length);
     return { ...stroke, retake, kind, reason: "" };

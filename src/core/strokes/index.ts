@@ -2,3 +2,5 @@
 // in one stroke with its direction, why, and what the other direction would cost.
 export { BOWINGS, type Bowing, type BowRequest, planBowing } from "./bowing";
 export * from "./model";
+export { PLECTRUMS, type Plectrum, planPlectrum } from "./plectrum";
+export { planStrum, type Strum, STRUMS, strumsFor, type StrumStroke } from "./strum";
