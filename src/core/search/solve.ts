@@ -70,6 +70,65 @@ function moveTable<S>(
   return table;
 }
 
+/** The moves of a table that are possible, where most are not: from, to, and what they cost. */
+type Possible = { from: Int32Array; to: Int32Array; cost: Float64Array };
+/** Share of a table from which it is walked whole. */
+const FULL = 1 / 3;
+const known = new WeakMap<Float64Array, Possible | null>();
+
+/** The possible moves of a table, row by row; null where there are so many that the table is walked whole. */
+function possibleIn(table: Float64Array, width: number): Possible | null {
+  const found = known.get(table);
+  if (found !== undefined) return found;
+  let count = 0;
+  for (let k = 0; k < table.length; k++) if ((table[k] as number) < Infinity) count++;
+  let made: Possible | null = null;
+  if (count < table.length * FULL) {
+    made = { from: new Int32Array(count), to: new Int32Array(count), cost: new Float64Array(count) };
+    for (let k = 0, n = 0; k < table.length; k++) {
+      const cost = table[k] as number;
+      if (cost === Infinity) continue;
+      made.from[n] = Math.floor(k / width);
+      made.to[n] = k % width;
+      made.cost[n] = cost;
+      n++;
+    }
+  }
+  known.set(table, made);
+  return made;
+}
+
+/** What it costs to reach each state of a step from those before it, without its own cost, and from which one. */
+function reached(before: readonly number[], width: number, table: Float64Array): { least: number[]; from: number[] } {
+  const least = new Array<number>(width).fill(Number.POSITIVE_INFINITY);
+  const from = new Array<number>(width).fill(0);
+  const possible = possibleIn(table, width);
+  if (possible) {
+    for (let n = 0; n < possible.cost.length; n++) {
+      const a = possible.from[n] as number;
+      const b = possible.to[n] as number;
+      const cost = (before[a] as number) + (possible.cost[n] as number);
+      if (cost >= (least[b] as number)) continue;
+      least[b] = cost;
+      from[b] = a;
+    }
+    return { least, from };
+  }
+  for (let b = 0; b < width; b++) {
+    let best = Number.POSITIVE_INFINITY;
+    let came = 0;
+    for (let a = 0; a < before.length; a++) {
+      const cost = (before[a] as number) + (table[a * width + b] as number);
+      if (cost >= best) continue;
+      best = cost;
+      came = a;
+    }
+    least[b] = best;
+    from[b] = came;
+  }
+  return { least, from };
+}
+
 /** The pass forward and the pass back (Viterbi 1967), and from which state each one was best reached. */
 function passesOf<S>(problem: Problem<S>, forgiving: Forgiving): Passes<S> & { came: number[][] } {
   const open = problem.states.map((states, i) => problem.locks?.get(i) ?? states);
@@ -83,17 +142,9 @@ function passesOf<S>(problem: Problem<S>, forgiving: Forgiving): Passes<S> & { c
   const came: number[][] = [[]];
   for (let i = 1; i < open.length; i++) {
     const [row, before, step] = [forward[i], forward[i - 1], move[i]] as [number[], number[], Float64Array];
-    came.push(
-      row.map((own, b) => {
-        let [best, from] = [Number.POSITIVE_INFINITY, 0];
-        for (let a = 0; a < before.length; a++) {
-          const cost = (before[a] as number) + (step[a * row.length + b] as number);
-          if (cost < best) [best, from] = [cost, a];
-        }
-        row[b] = own + best;
-        return from;
-      }),
-    );
+    const { least, from } = reached(before, row.length, step);
+    for (let b = 0; b < row.length; b++) row[b] = (row[b] as number) + (least[b] as number);
+    came.push(from);
   }
   return { open, here, move, forward, backward: backwardPass(here, move), came };
 }
@@ -103,6 +154,17 @@ function backwardPass(here: readonly number[][], move: readonly Float64Array[]):
   for (let i = here.length - 2; i >= 0; i--) {
     const [row, after] = [backward[i], backward[i + 1]] as [number[], number[]];
     const [own, step] = [here[i + 1], move[i + 1]] as [number[], Float64Array];
+    const possible = possibleIn(step, after.length);
+    if (possible) {
+      row.fill(Number.POSITIVE_INFINITY);
+      for (let n = 0; n < possible.cost.length; n++) {
+        const a = possible.from[n] as number;
+        const b = possible.to[n] as number;
+        const cost = (after[b] as number) + (own[b] as number) + (possible.cost[n] as number);
+        if (cost < (row[a] as number)) row[a] = cost;
+      }
+      continue;
+    }
     for (let a = 0; a < row.length; a++) {
       let best = Number.POSITIVE_INFINITY;
       for (let b = 0; b < after.length; b++) {
