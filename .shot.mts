@@ -5,7 +5,7 @@ const b = await chromium.launch({
   args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--disable-background-networking"],
 });
 const [what = "", sizes = "a", dim] = process.argv.slice(2);
-const T: Record<string, [string, string]> = {
+const T: Record<string, [string, string]> = { feel: ["The Lamp on the Slip","Feel"],
   tune: ["The Lamp on the Slip", "Tune"],
   chords: ["Herring at the Quay", "Chords"],
   harmony: ["The Lamp on the Slip", "Harmony"],

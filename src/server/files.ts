@@ -1,4 +1,4 @@
-import { type Derived, derive, performed, sheetOf, type Work } from "../core/ensemble";
+import { bowedSheet, type Derived, derive, performed, sheetOf, type Work } from "../core/ensemble";
 import { fileName, performanceMidi, sheetAbc, sheetMusicXml, writeChordPro } from "../core/formats";
 import type { Sheet } from "../core/score";
 
@@ -37,7 +37,7 @@ export function download(work: Work, asked: string, format: string): Download | 
   const ids = asked === "all" ? [] : [...new Set(asked.split("+"))];
   const parts = ids.map((id) => derived.parts.find((p) => p.id === id));
   if (!writer || parts.includes(undefined)) return undefined;
-  const sheet = sheetOf(work, derived, ...ids);
+  const sheet = bowedSheet(work, derived, sheetOf(work, derived, ...ids));
   const named = parts.map((p) => fileName(p?.name ?? "")).join("-and-") || "all-parts";
   return {
     name: `${fileName(work.tune.title)}-${named}.${format}`,

@@ -1,6 +1,6 @@
 import type { Cell } from "../core/analysis";
 import { type ChartRow, chordChart } from "../core/chords";
-import { derive, readWork, sheetOf } from "../core/ensemble";
+import { bowedSheet, derive, readWork, sheetOf } from "../core/ensemble";
 import type { Part } from "../core/grading";
 import type { Sheet, Tune } from "../core/score";
 import { CHORD_NAMES, type ChordNames } from "../core/theory";
@@ -54,7 +54,7 @@ export function partPaper(stored: string, part: string): PartPaper | null {
     heading: headingOf(work.tune),
     sentence,
     weave: derived.weave,
-    sheet: sheetOf(work, derived, ...(found ? [found.id] : [])),
+    sheet: bowedSheet(work, derived, sheetOf(work, derived, ...(found ? [found.id] : []))),
     starts: form.phrases.map((p) => p.from),
     own: found ? { name: found.name, instrument: found.instrument, coaching: found.coaching } : null,
   };

@@ -129,9 +129,12 @@ export function withTune(work: Work, tune: Tune): Work {
       const fits = bar !== undefined && (own.at ?? 0) < lengthOf((after[bar] as Bar).events);
       return fits ? [{ ...own, bar }] : [];
     });
+  const strokes = (plan: Work["feel"]["bowing"]) => plan && { ...plan, locks: moved(plan.locks) };
+  const { bowing, plectrum, strum } = work.feel;
   return {
     ...work,
     tune,
+    feel: { ...work.feel, bowing: strokes(bowing), plectrum: strokes(plectrum), strum: strokes(strum) },
     locks: moved(work.locks),
     lines: work.lines.map((line) => ({ ...line, locks: moved(line.locks), bars: moved(line.bars) })),
     players: work.players.map((player) => ({ ...player, locks: moved(player.locks) })),

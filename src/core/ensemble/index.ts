@@ -5,4 +5,5 @@ export * from "./decide";
 export * from "./derive";
 export { readWork } from "./migrate";
 export * from "./performed";
+export * from "./strokes";
 export * from "./work";

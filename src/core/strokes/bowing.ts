@@ -1,6 +1,6 @@
 import { FIDDLE, type Instrument } from "../instruments";
 import { beatTicks, type Place } from "../score";
-import { isConflict, type Problem, priceOf, type Solution, solve } from "../search";
+import { isConflict, type Problem, type Solution, solve } from "../search";
 import { midi, type Pitch } from "../theory";
 import { type Beats, beatsOf } from "./metre";
 import {
@@ -187,7 +187,7 @@ function isRun(spots: readonly Spot[], i: number): boolean {
 /** A triplet that leads into a downbeat. */
 const isLeadIn = (spots: readonly Spot[], i: number) => isRun(spots, i) && spots[i + 3]?.downbeat === true;
 
-/** Strings crossed in a slur, the fourth finger for an open string where that saves one; Infinity where one is skipped. */
+/** Strings crossed in a slur, the fourth finger for an open string where that saves one; Infinity for a skip. */
 function crossings(notes: readonly StrokeNote[]): { count: number; rocking: boolean } {
   const crossed = notes.slice(1).map((b, i) => {
     const a = notes[i] as StrokeNote;
@@ -364,7 +364,9 @@ type Solved = { problem: Problem<Bow>; solution: Solution<Bow>; chain: Chain };
 type Way = Fixed & { out: Direction; cost: number; parts: Solved[] };
 
 /** Plans the bow over a tune. Every lock holds; a stated runner-up's cost is exact. */
-export function planBowing(request: BowRequest): StrokePlan {
+export const planBowing = (request: BowRequest): StrokePlan => planned(request, true);
+
+function planned(request: BowRequest, priced: boolean): StrokePlan {
   const { places, style, instrument = FIDDLE, locks = [] } = request;
   const notes = strokeNotes(places, instrument);
   const none = { style, total: 0, strokes: [], downbeats: { down: 0, all: 0 } };
@@ -470,7 +472,9 @@ export function planBowing(request: BowRequest): StrokePlan {
 
   /** The exact price of a stroke from note `i` over `of` notes going a way, over all ways to bow the whole tune. */
   function priceAt(strain: number, part: number, i: number, of: number, direction: Direction): number {
-    if (isConflict(outer)) return Number.POSITIVE_INFINITY;
+    if (isConflict(outer) || !priced) return Number.POSITIVE_INFINITY;
+    const lock = settled.get(i);
+    if (lock) return relocked(lock, direction, outer.cost);
     let least = Number.POSITIVE_INFINITY;
     (ways[strain] as Way[]).forEach((way, w) => {
       const found = way.parts[part];
@@ -480,23 +484,22 @@ export function planBowing(request: BowRequest): StrokePlan {
       const open = problem.states[step] as readonly Bow[];
       const meant = (s: Bow) => s.order === 0 && s.of === of && s.way === direction;
       const marginals = solution.marginals[step] as number[];
-      const own = settled.has(i)
-        ? lockedPrice(problem, solution, step, meant)
-        : open.reduce(
-            (best, s, k) => (meant(s) ? Math.min(best, marginals[k] as number) : best),
-            Number.POSITIVE_INFINITY,
-          );
+      const own = open.reduce(
+        (best, s, k) => (meant(s) ? Math.min(best, marginals[k] as number) : best),
+        Number.POSITIVE_INFINITY,
+      );
       least = Math.min(least, ((outer.marginals[strain] as number[])[w] as number) + own);
     });
     return least;
   }
-  function lockedPrice(
-    problem: Problem<Bow>,
-    solution: Solution<Bow>,
-    step: number,
-    meant: (s: Bow) => boolean,
-  ): number {
-    return priceOf(problem, solution, step, step, () => plain.filter(meant));
+  /** What the plan would cost more were a settled stroke settled the other way: planned anew with it. */
+  function relocked(lock: StrokeLock, direction: Direction, total: number): number {
+    const changed = locks.map((l) => (l === lock ? { ...l, direction } : l));
+    try {
+      return planned({ ...request, locks: changed }, false).total - total;
+    } catch {
+      return Number.POSITIVE_INFINITY;
+    }
   }
   function strokesOf(
     { solution, chain }: Solved,

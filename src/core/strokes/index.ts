@@ -3,4 +3,5 @@
 export { BOWINGS, type Bowing, type BowRequest, planBowing } from "./bowing";
 export * from "./model";
 export { PLECTRUMS, type Plectrum, planPlectrum } from "./plectrum";
+export { bowedStaff } from "./staff";
 export { planStrum, type Strum, STRUMS, strumsFor, type StrumStroke } from "./strum";

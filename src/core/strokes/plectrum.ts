@@ -1,5 +1,5 @@
 import { FIDDLE, type Instrument } from "../instruments";
-import { isCompound, type Place, QUARTER } from "../score";
+import { barTicks, isCompound, type Place, QUARTER } from "../score";
 import { solved } from "../search";
 import { beatsOf } from "./metre";
 import {
@@ -53,13 +53,18 @@ function patternOf(notes: readonly StrokeNote[], style: Plectrum): Direction[] {
     const alone = note.place.pickup && note.place.bar.events.length === 1 && !isCompound(note.place.metre);
     const own = alone ? "up" : swing(note, style);
     // Notes quicker than the swing go in turn until the next beat.
-    const beat = isCompound(note.place.metre) ? (12 * QUARTER) / note.place.metre.unit : QUARTER;
+    const beat = turnAfter(note, style);
     const quick =
       before !== undefined && before.rest === 0 && sameBeat(before, note, beat) && isQuick(notes, i, beat, style);
     if (quick && last && note.rest === 0) pattern.push(otherWay(last));
     else pattern.push(own ?? (last ? otherWay(last) : "down"));
   });
   return pattern;
+}
+/** How long quick notes turn the hand: to the next beat; in dotted metres by *Alternate* to the end of the bar. */
+function turnAfter({ place: { metre } }: StrokeNote, style: Plectrum): number {
+  if (!isCompound(metre)) return QUARTER;
+  return style === "Alternate" ? barTicks(metre) : (12 * QUARTER) / metre.unit;
 }
 const sameBeat = (a: StrokeNote, b: StrokeNote, beat: number) =>
   a.place.index === b.place.index && Math.floor(a.into / beat) === Math.floor(b.into / beat);

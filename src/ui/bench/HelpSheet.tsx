@@ -44,6 +44,7 @@ const SHEET: [string, [string[], string][]][] = [
       [["T"], "the tune"],
       [["G"], "chords"],
       [["Y"], "harmony"],
+      [["F"], "feel"],
       [["P"], "parts"],
       [["?"], "this sheet"],
     ],

@@ -16,6 +16,7 @@ import css from "./lane.module.css";
 import { lineNoteAt, type RowOf, rowSheet } from "./layout";
 import { Clashes, RowLines } from "./LineMarks";
 import { NameLane } from "./NameLane";
+import { ShuttleLane } from "./ShuttleLane";
 import { useBench, useBenchStore } from "./state";
 import { useDrawn } from "./useDrawn";
 import { useLens } from "./useLens";
@@ -71,7 +72,7 @@ export const Row = memo(function Row({ row, sheet, width, size, drawings, inView
       pb={numbers ? "20px" : "2px"}
       direction={{ base: "column", md: "row" }}
     >
-      <Gutter row={row} relation={relation} low={lens !== "Tune"} />
+      <Gutter row={row} relation={relation} low={lens !== "Tune" && lens !== "Feel"} />
       <Music row={row} own={own} drawing={drawing} staves={staves} size={size} />
     </Flex>
   );
@@ -138,7 +139,7 @@ function Music({ row, own, drawing, staves, size }: MusicProps) {
   const shown = own.staves.flatMap(({ id }) => parts.find((p) => p.id === id) ?? []);
   return (
     <Box flex="1" minW="0" position="relative" minH="110px">
-      {lens !== "Tune" && !asked && (
+      {lens !== "Tune" && lens !== "Feel" && !asked && (
         <RowChords row={row} places={places} measured={measured} compared={lens === "Chords"} />
       )}
       <Box position="relative">
@@ -160,6 +161,7 @@ function Music({ row, own, drawing, staves, size }: MusicProps) {
         )}
         {measured && <StaffSigns parts={shown} measured={measured} />}
         {measured && lens === "Tune" && <Notices row={row} measured={measured} />}
+        {lens === "Feel" && measured && <ShuttleLane row={row} measured={measured} />}
         {lens === "Tune" && spelling && <NameLane places={places} measured={measured} spelling={spelling} on={on} />}
         {lens === "Harmony" && measured && <RowLines row={row} places={places} measured={measured} />}
         {lens === "Harmony" && measured && <Clashes measured={measured} />}

@@ -73,9 +73,12 @@ export function Rows({ drawings, usual }: { drawings: Record<string, Drawing>; u
   const derived = useBench((s) => s.derived);
   const shown = useBench((s) => s.shown);
   // Drawn from what is derived, not from the work that is ahead of it.
+  // The bows follow what is chosen for them at once.
+  const feel = useBench((s) => (staves === "Feel" ? s.work.feel : null));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `feel` stands for what the sheet takes of the work
   const sheet = useMemo(
     () => benchSheet(bench.getState().work, derived, staves, shown),
-    [bench, derived, staves, shown],
+    [bench, derived, staves, shown, feel],
   );
   const { phrases } = derived.analysis.form;
   const size = sizeOf(phrases, room, staves, sheet.staves.length);

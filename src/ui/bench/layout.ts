@@ -1,10 +1,11 @@
 import type { Phrase } from "../../core/analysis";
-import { type Derived, sheetOf, type Work } from "../../core/ensemble";
+import { bowsOf, type Derived, sheetOf, type Work } from "../../core/ensemble";
 import type { Part } from "../../core/grading";
 import { type Sheet, slice } from "../../core/score";
+import { bowedStaff } from "../../core/strokes";
 
 /** The lenses over the rows, in the order of the work. */
-export const LENSES = ["Tune", "Chords", "Harmony", "Parts"] as const;
+export const LENSES = ["Tune", "Chords", "Harmony", "Feel", "Parts"] as const;
 export type Lens = (typeof LENSES)[number];
 export const FIRST_LENS: Lens = "Chords";
 
@@ -62,6 +63,7 @@ function shownParts(parts: readonly Part[], lens: Lens, shown: string): Part[] {
     Tune: () => melody,
     Chords: () => [...melody, ...lines.slice(0, 1)],
     Harmony: () => [...melody, ...lines],
+    Feel: () => melody,
     Parts: () => parts.filter((p) => shown === "all" || p.id === shown),
   };
   // In the order of their pitch: what lies over the tune stands over it.
@@ -72,7 +74,10 @@ function shownParts(parts: readonly Part[], lens: Lens, shown: string): Part[] {
 /** The sheet a lens shows. Its chords are drawn over it, not engraved. */
 export function benchSheet(work: Work, derived: Derived, lens: Lens, shown: string): Sheet {
   const ids = shownParts(derived.parts, lens, shown).map((p) => p.id);
-  return { ...sheetOf(work, derived, ...ids), chords: [] };
+  const sheet = { ...sheetOf(work, derived, ...ids), chords: [] };
+  if (lens !== "Feel") return sheet;
+  const plan = bowsOf(work, derived);
+  return { ...sheet, staves: sheet.staves.map((s) => bowedStaff(s, plan, sheet.places)) };
 }
 
 /** One row of a sheet. */

@@ -24,6 +24,7 @@ export function useBenchKeys(): void {
       t: () => setLens("Tune"),
       g: () => setLens("Chords"),
       y: () => setLens("Harmony"),
+      f: () => setLens("Feel"),
       p: () => setLens("Parts"),
     }),
     [bench, lens, setLens],
@@ -66,7 +67,7 @@ function playing(now: Now): Keys {
 function looking(now: Now, lens: string): Keys {
   const last = () => now().derived.analysis.places.length - 1;
   /** What the arrows walk along, note by note. */
-  const WALKED: Record<string, string | undefined> = { Tune: "event", Harmony: "note" };
+  const WALKED: Record<string, string | undefined> = { Tune: "event", Harmony: "note", Feel: "stroke" };
   const onNotes = () => WALKED[lens] !== undefined && now().selection?.kind === WALKED[lens];
   return {
     ArrowRight: () => {
@@ -89,9 +90,10 @@ function looking(now: Now, lens: string): Keys {
       setLoop({ from, to: Math.max(from, (loop?.to ?? bar) - 1) });
     },
     Enter: () => {
-      const { bar, select, derived, takeUp, trying } = now();
+      const { bar, select, derived, takeUp, takeUpStroke, trying } = now();
       if (trying) return;
       if (lens === "Harmony") return takeUp(bar);
+      if (lens === "Feel") return takeUpStroke(bar);
       if (lens === "Tune") return select({ kind: "event", bar, event: 0 });
       // A pickup has none: the first chord after it is meant.
       const index = derived.plan.chords.findIndex((c) => c.bar >= bar);
@@ -131,13 +133,18 @@ function deciding(now: Now): Keys {
   const step = (steps: number) => () => {
     const { selection, stepNote } = now();
     if (selection?.kind === "note") stepNote(selection.line, selection.index, steps);
+    if (selection?.kind === "stroke") now().turnStroke();
   };
   const move = (beats: number) => () => now().moveChord(chosenChord(now()).index, beats);
   const redo = () => now().canRedo && now().travel("redo");
   return {
     ArrowUp: step(1),
     ArrowDown: step(-1),
-    l: () => (chosenNote(now()) ? now().toggleNoteLock() : now().toggleChordLock()),
+    l: () => {
+      if (now().selection?.kind === "stroke") now().toggleStrokeLock();
+      else if (chosenNote(now())) now().toggleNoteLock();
+      else now().toggleChordLock();
+    },
     a: () => (chosenNote(now()) ? now().planNoteAnew() : now().planChordAnew()),
     b: () => now().takeOffer(),
     L: () => now().lockPhrase(),

@@ -6,6 +6,7 @@ import { chosenChord, chosenNote, useBench } from "../state";
 import { useLens } from "../useLens";
 import { ChordPanel } from "./ChordPanel";
 import { ChordsPanel } from "./ChordsPanel";
+import { FeelPanel, StrokePanel } from "./FeelPanel";
 import { HarmonyPanel } from "./HarmonyPanel";
 import { NotePanel } from "./NotePanel";
 import css from "./panel.module.css";
@@ -18,6 +19,7 @@ const HANDLES: Record<Lens, string> = {
   Tune: "About this tune",
   Chords: "Choose and compare chords",
   Harmony: "Choose and compare harmony",
+  Feel: "How it moves, and its bows",
   Parts: "Parts for tonight",
 };
 
@@ -61,7 +63,9 @@ function Inside() {
   const chord = useBench((s) => chosenChord(s).chord);
   const note = useBench((s) => chosenNote(s)?.note);
   const trying = useBench((s) => s.trying);
+  const stroke = useBench((s) => (s.selection?.kind === "stroke" ? s.selection.index : undefined));
   if (lens === "Tune") return <TunePanel />;
+  if (lens === "Feel") return stroke === undefined ? <FeelPanel /> : <StrokePanel index={stroke} />;
   if (chord) return <ChordPanel chord={chord} />;
   if (note) return <NotePanel note={note} />;
   if (lens === "Harmony") return trying ? <ThirdOrFourthPanel /> : <HarmonyPanel />;

@@ -10,9 +10,11 @@ import {
 } from "../../../core/chords";
 import { music } from "../../../core/analysis";
 import {
+  bowsOf,
   freeChords,
   lockChords,
   lockNote,
+  settleBow,
   unlockChords,
   unlockNote,
   type Work,
@@ -20,6 +22,7 @@ import {
 } from "../../../core/ensemble";
 import { type HarmonyNote, steppedTo } from "../../../core/harmony";
 import { type Edited, insertAfter, moveStep, remove, splitBar, type Tune } from "../../../core/score";
+import { type Direction, otherWay, type Stroke } from "../../../core/strokes";
 import { type Pitch, pitchName } from "../../../core/theory";
 import type { BenchState, DecideSlice, Get, Offer, Put } from "./model";
 
@@ -114,6 +117,24 @@ export function decideSlice(set: Put, get: Get): DecideSlice {
       return there !== undefined && !there.locked && there.symbol !== lock.symbol;
     };
     offer(before, lock.bar, likeBars(lock.bar).filter(other), (w, bar) => lockChords(w, [{ ...lock, bar }]));
+  };
+  const bows = () => bowsOf(get().work, get().derived).strokes;
+  const chosenStroke = () => {
+    const { selection } = get();
+    return selection?.kind === "stroke" ? bows()[selection.index] : undefined;
+  };
+  /** Settles a stroke in a direction, or frees it; the one that stands on its notes then stays chosen. */
+  const settleStroke = ({ notes }: Stroke, direction?: Direction) => {
+    const [first] = notes;
+    if (!first) return;
+    const place = {
+      bar: first.place.index,
+      at: first.at - first.place.at,
+      ticks: notes.reduce((sum, n) => sum + n.ticks, 0),
+    };
+    get().change(direction ? `Bow settled ${direction}` : "Bow freed", (w) => settleBow(w, place, direction));
+    const index = bows().findIndex((s) => s.notes.some((n) => n.at === first.at));
+    if (index >= 0) set({ selection: { kind: "stroke", index } });
   };
   const asLock = ({ bar, at, ticks, symbol }: PlannedChord) => ({ bar, at, ticks, symbol });
 
@@ -242,6 +263,18 @@ export function decideSlice(set: Put, get: Get): DecideSlice {
           edited((tune, bar) => moveStep(tune, { ...spot, bar }, steps)),
         );
     },
+    takeUpStroke: (bar) => {
+      const index = bows().findIndex((s) => (s.notes[0]?.place.index ?? -1) >= bar);
+      if (index >= 0) get().select({ kind: "stroke", index });
+    },
+    turnStroke: () => {
+      const stroke = chosenStroke();
+      if (stroke?.direction) settleStroke(stroke, otherWay(stroke.direction));
+    },
+    toggleStrokeLock: () => {
+      const stroke = chosenStroke();
+      if (stroke?.direction) settleStroke(stroke, stroke.locked ? undefined : stroke.direction);
+    },
     takeUp: (bar) => {
       const line = get().derived.lines[0];
       const index = line?.notes.findIndex((n) => n.bar === bar && n.costs.length > 0) ?? -1;
@@ -255,6 +288,10 @@ export function decideSlice(set: Put, get: Get): DecideSlice {
         const open = notes.flatMap((n, index) => (n.costs.length > 0 ? [index] : []));
         const next = open[open.indexOf(selection.index) + way];
         return next === undefined ? undefined : select({ ...selection, index: next });
+      }
+      if (selection?.kind === "stroke") {
+        const next = selection.index + way;
+        return bows()[next] ? select({ kind: "stroke", index: next }) : undefined;
       }
       if (selection?.kind !== "event") return;
       const all = places().flatMap((p) => p.bar.events.map((_, event) => ({ bar: p.index, event })));

@@ -12,6 +12,7 @@ export type Selection =
   | { kind: "chord"; index: number }
   | { kind: "note"; line: string; index: number }
   | ({ kind: "event" } & Spot)
+  | { kind: "stroke"; index: number }
   | null;
 
 /** Bars (indexes) that are played over and over. */
@@ -179,6 +180,10 @@ export type DecideSlice = {
   dragNote: (spot: Spot, steps: number) => void;
   /** Goes to the note before or after the chosen one. */
   walk: (way: 1 | -1) => void;
+  /** Takes up the first stroke of a bar; turns the chosen one the other way; settles or frees it. */
+  takeUpStroke: (bar: number) => void;
+  turnStroke: () => void;
+  toggleStrokeLock: () => void;
   /** Takes up the first note of the first harmony line in a bar. */
   takeUp: (bar: number) => void;
 };

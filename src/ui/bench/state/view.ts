@@ -1,3 +1,4 @@
+import { bowsOf } from "../../../core/ensemble";
 import type { Get, Put, ViewSlice } from "./model";
 
 export function viewSlice(set: Put, get: Get): ViewSlice {
@@ -5,6 +6,7 @@ export function viewSlice(set: Put, get: Get): ViewSlice {
   const barOf = (next: ViewSlice["selection"]): number | undefined => {
     const { derived } = get();
     if (next?.kind === "event") return next.bar;
+    if (next?.kind === "stroke") return bowsOf(get().work, derived).strokes[next.index]?.notes[0]?.place.index;
     if (next?.kind === "chord") return derived.plan.chords[next.index]?.bar;
     if (next?.kind === "note") return derived.lines.find((l) => l.id === next.line)?.notes[next.index]?.bar;
     return undefined;

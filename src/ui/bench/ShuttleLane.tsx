@@ -1,0 +1,103 @@
+"use client";
+import { memo } from "react";
+import { barLabel, strength } from "../../core/score";
+import type { Stroke } from "../../core/strokes";
+import type { Timed } from "./chordPlaces";
+import { positionOf } from "./chordPlaces";
+import css from "./lane.module.css";
+import type { RowOf } from "./layout";
+import { useBench } from "./state";
+import { useBows } from "./useBows";
+
+/** Height of the lane, and room above and below its path. Pixels. */
+const HEIGHT = 54;
+const EDGE = 8;
+/** Share of the bow that an accented stroke and another one use. */
+const USED = { strong: 0.5, light: 0.26 };
+
+/** Where a strong down-bow begins, so that it has the bow before it; and how near to the ends a bow goes. */
+const HOME = 0.15;
+const ENDS = { heel: 0.04, point: 0.96 };
+
+/** Where in the bow strokes begin and end: 0 at the heel, 1 at the point. What is used follows the accents. */
+function travels(strokes: readonly Stroke[]): { from: number; to: number; strong: boolean }[] {
+  const isStrong = ({ notes: [first] }: Stroke) => first !== undefined && strength(first.place, first.at) >= 2;
+  let at = HOME;
+  return strokes.map((stroke, k) => {
+    const { direction, notes } = stroke;
+    const strong = isStrong(stroke);
+    const length = (strong ? USED.strong : USED.light) * Math.min(1.6, 0.7 + notes.length * 0.3);
+    const next = strokes[k + 1];
+    const back = next !== undefined && isStrong(next) && next.direction === "down";
+    const up = back ? Math.min(at - 0.06, HOME) : at - length;
+    const to = direction === "down" ? Math.min(ENDS.point, at + length) : Math.max(ENDS.heel, up);
+    const travel = { from: at, to, strong };
+    at = to;
+    return travel;
+  });
+}
+
+/**
+ * The shuttle line: one path for the row, note by note. Height is where in the bow the stroke is, heel above and point
+ * below; thick and madder on accents; a slur is one line under several notes, a retake a gap.
+ */
+export const ShuttleLane = memo(function ShuttleLane({ row, measured }: { row: RowOf; measured: Timed }) {
+  const plan = useBows();
+  const select = useBench((s) => s.select);
+  const chosen = useBench((s) => (s.selection?.kind === "stroke" ? s.selection.index : null));
+  const all = travels(plan.strokes);
+  const y = (place: number) => EDGE + place * (HEIGHT - 2 * EDGE);
+  const own = plan.strokes.flatMap((stroke, index) => {
+    const [first] = stroke.notes;
+    if (!first || first.place.index < row.from || first.place.index > row.to) return [];
+    const x = positionOf(first.place, first.at - first.place.at, measured);
+    return x === undefined ? [] : [{ stroke, index, x: x + 6, travel: all[index] as (typeof all)[number] }];
+  });
+  const right = Math.max(0, ...measured.bars.map((b) => b.right));
+  return (
+    <div className={css.shuttle} style={{ height: HEIGHT }} data-shuttle>
+      <svg width="100%" height={HEIGHT} aria-hidden>
+        <line x1={0} x2={right} y1={EDGE} y2={EDGE} className={css.warp} />
+        <line x1={0} x2={right} y1={HEIGHT - EDGE} y2={HEIGHT - EDGE} className={css.warp} />
+        {own.map(({ index, x, travel }, k) => {
+          const next = own[k + 1];
+          const end = (next?.x ?? right) - (next?.stroke.retake ? 7 : 1);
+          return (
+            <line
+              key={index}
+              x1={x}
+              y1={y(travel.from)}
+              x2={Math.max(x + 4, end)}
+              y2={y(travel.to)}
+              className={css.weft}
+              data-strong={travel.strong ? "" : undefined}
+              data-chosen={chosen === index ? "" : undefined}
+            />
+          );
+        })}
+      </svg>
+      {own.map(({ stroke, index, x }) => {
+        return (
+          <button
+            key={index}
+            type="button"
+            className={css.stroke}
+            style={{ left: x - 9 }}
+            aria-pressed={chosen === index}
+            aria-label={strokeWords(stroke)}
+            onClick={() => select(chosen === index ? null : { kind: "stroke", index })}
+          >
+            {stroke.direction === "down" ? "⊓" : "∨"}
+            {stroke.locked && <span className={css.peg} />}
+          </button>
+        );
+      })}
+    </div>
+  );
+});
+
+function strokeWords({ direction, notes, locked }: Stroke): string {
+  const [first] = notes as [Stroke["notes"][number]];
+  const many = notes.length > 1 ? `, ${notes.length} notes` : "";
+  return `${direction === "down" ? "Down" : "Up"}-bow${many}, bar ${barLabel(first.place)}${locked ? ", locked" : ""}`;
+}

@@ -1,0 +1,256 @@
+"use client";
+import { Box, Flex, RadioGroup, Slider, Text } from "@chakra-ui/react";
+import { useMemo } from "react";
+import { AS_WRITTEN, bowingFor, changeBowing, changeGroove, feltBpm, grooveFor } from "../../../core/ensemble";
+import { foundCells, type Groove, GROOVES, grooveTempo, PURPOSES, shaped, usualTempo } from "../../../core/feel";
+import { barLabel, barLabelAt } from "../../../core/score";
+import { BOWINGS } from "../../../core/strokes";
+import { KeyButton, LineButton } from "../../controls/buttons";
+import { counted } from "../../signs";
+import { Picker } from "../../controls/Choice";
+import { useBench } from "../state";
+import { useBows } from "../useBows";
+import { AccentBar } from "./AccentBar";
+import css from "./panel.module.css";
+import { Block, ChoiceBar, Fold, Key, nearness, PanelHead } from "./parts";
+
+/** How the tune moves: its dance with accents and swing, and its bows. */
+export function FeelPanel() {
+  const work = useBench((s) => s.work);
+  const analysis = useBench((s) => s.derived.analysis);
+  const groove = grooveFor(work, { analysis });
+  return (
+    <>
+      <PanelHead
+        title={groove ? `${capital(groove.name)}, ${groove.character}` : "As it is written"}
+        sub={groove ? groove.lift : "every note where and as long as it stands"}
+      />
+      <Dance own={analysis.dance.name} />
+      {groove && <Accents groove={groove} />}
+      <Bows />
+      <Cells />
+      {groove && <Tempos groove={groove} />}
+    </>
+  );
+}
+const capital = (text: string) => `${text[0]?.toUpperCase()}${text.slice(1)}`;
+
+function Dance({ own }: { own: string }) {
+  const chosen = useBench((s) => s.work.feel.groove);
+  const change = useBench((s) => s.change);
+  const options = [
+    { value: "", words: `its own: ${own}` },
+    ...GROOVES.map((g) => ({ value: g.name, words: g.name })),
+    { value: AS_WRITTEN, words: "straight, as written" },
+  ];
+  return (
+    <Picker
+      label="Danced as"
+      of={options}
+      now={chosen ?? ""}
+      onTake={(name) =>
+        change(name ? `Danced as ${name}` : "Danced as its own dance", (w) => changeGroove(w, { groove: name || null }))
+      }
+    />
+  );
+}
+
+/** One bar of the groove at today's tempo, and how strong it is. */
+function Accents({ groove }: { groove: Groove }) {
+  const tune = useBench((s) => s.work.tune);
+  const percent = useBench((s) => s.percent);
+  const strength = useBench((s) => s.work.feel.strength ?? 100);
+  const change = useBench((s) => s.change);
+  const bpm = feltBpm(tune, percent);
+  const shape = shaped(groove, grooveTempo(groove, tune.metre, bpm), strength);
+  return (
+    <Block title="One bar: how strong, and when">
+      <AccentBar shape={shape} />
+      <Slider.Root
+        mt="10px"
+        min={0}
+        max={150}
+        step={10}
+        value={[strength]}
+        onValueChange={({ value }) =>
+          change(`Feel ${value[0]} percent`, (w) => changeGroove(w, { strength: value[0] ?? 100 }))
+        }
+        aria-label={["Strength of the feel, percent"]}
+      >
+        <Slider.Control>
+          <Slider.Track bg="cord">
+            <Slider.Range bg="madder" />
+          </Slider.Track>
+          <Slider.Thumb index={0} bg="fleece" borderColor="ink">
+            <Slider.HiddenInput />
+          </Slider.Thumb>
+        </Slider.Control>
+      </Slider.Root>
+      <Text fontSize="13px" color="quiet">
+        {strength === 0 ? "straight and even" : `${strength} percent of the dance’s lean`}
+      </Text>
+    </Block>
+  );
+}
+
+function Bows() {
+  const work = useBench((s) => s.work);
+  const change = useBench((s) => s.change);
+  const { downbeats } = useBows();
+  const style = bowingFor(work);
+  return (
+    <Block title={`Bows: ${downbeats.down} of ${downbeats.all} downbeats on a down-bow`}>
+      <RadioGroup.Root
+        value={style}
+        onValueChange={({ value }) => {
+          const found = BOWINGS.find((b) => b.name === value);
+          if (found) change(`Bowed ${found.name}`, (w) => changeBowing(w, found.name));
+        }}
+        aria-label="Bowing"
+      >
+        {BOWINGS.map(({ name, says }) => (
+          <RadioGroup.Item key={name} value={name} className={css.school} title={says}>
+            <RadioGroup.ItemHiddenInput />
+            <RadioGroup.ItemText className={css.schoolText}>
+              <span>{name}</span>
+            </RadioGroup.ItemText>
+          </RadioGroup.Item>
+        ))}
+      </RadioGroup.Root>
+      <Text fontSize="13px" color="quiet" mt="4px">
+        {BOWINGS.find((b) => b.name === style)?.says}
+      </Text>
+    </Block>
+  );
+}
+
+/** Cells that are pulled out before anything else. */
+const FIRST = 2;
+function Cells() {
+  const places = useBench((s) => s.derived.analysis.places);
+  const setLoop = useBench((s) => s.setLoop);
+  const setBar = useBench((s) => s.setBar);
+  const cells = useMemo(() => foundCells(places).slice(0, FIRST), [places]);
+  if (cells.length === 0) return null;
+  return (
+    <Block title="Pull these rhythms out first">
+      {cells.map((cell) => {
+        const [bar = 0] = cell.bars;
+        return (
+          <Box
+            as="button"
+            key={cell.name}
+            display="block"
+            w="100%"
+            textAlign="left"
+            borderTop="1px solid"
+            borderColor="cord"
+            py="6px"
+            title={`Loop bar ${barLabelAt(places, bar)}`}
+            _hover={{ bg: "linen" }}
+            onClick={() => {
+              setBar(bar);
+              setLoop({ from: bar, to: bar });
+            }}
+          >
+            <Flex h="12px" gap="2px" mb="2px" maxW="200px">
+              {cell.lengths.map((length, i) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: notes of one cell, in order
+                <Box key={i} bg="woad" borderRadius="2px" style={{ flex: `${length} 1 0` }} />
+              ))}
+            </Flex>
+            <Flex gap="2px" maxW="200px" fontSize="13px">
+              {cell.syllables.map((word, i) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: words of one cell, in order
+                <Text key={i} style={{ flex: `${cell.lengths[i]} 1 0` }}>
+                  {word}
+                </Text>
+              ))}
+            </Flex>
+            <Text fontSize="13px" color="quiet">
+              {cell.name.toLowerCase()}, {counted(cell.count, "time")}: teaches {cell.teaches}
+            </Text>
+          </Box>
+        );
+      })}
+    </Block>
+  );
+}
+
+/** What tempo the dance is played at, by what it is for. */
+function Tempos({ groove }: { groove: Groove }) {
+  const tune = useBench((s) => s.work.tune);
+  const setPercent = useBench((s) => s.setPercent);
+  const written = feltBpm(tune);
+  return (
+    <Fold title="Tempos of this dance">
+      {PURPOSES.map((purpose) => {
+        const range = groove.tempo[purpose];
+        const usual = Math.round(usualTempo(groove, tune.metre, purpose));
+        return range ? (
+          <Box key={purpose} display="flex" alignItems="center" gap="8px" mb="4px" fontSize="14px">
+            <Text w="72px">{purpose}</Text>
+            <Text flex="1">
+              {range[0]}–{range[1]} in {groove.bar}
+            </Text>
+            <LineButton size="xs" onClick={() => setPercent((usual * 100) / written)}>
+              play at {usual}
+            </LineButton>
+          </Box>
+        ) : null;
+      })}
+    </Fold>
+  );
+}
+
+/** One stroke: why it goes so, the other way with its price, and the lock. */
+export function StrokePanel({ index }: { index: number }) {
+  const plan = useBows();
+  const turn = useBench((s) => s.turnStroke);
+  const toggle = useBench((s) => s.toggleStrokeLock);
+  const hear = useBench((s) => s.hear);
+  const stroke = plan.strokes[index];
+  const first = stroke?.notes[0];
+  if (!stroke || !first) return <FeelPanel />;
+  const name = (direction: string | null) => (direction === "down" ? "Down" : "Up");
+  const { index: bar } = first.place;
+  const many = stroke.notes.length > 1 ? `${stroke.notes.length} notes in one bow` : "one note";
+  return (
+    <>
+      <PanelHead
+        title={`${name(stroke.direction)}-bow, bar ${barLabel(first.place)}`}
+        sub={`${many} · ${plan.style}${stroke.locked ? " · locked" : ""}`}
+      />
+      <Text mb="12px">{stroke.reason}</Text>
+      <Block title="Which way">
+        <ChoiceBar
+          name={name(stroke.direction)}
+          worth={1}
+          note={stroke.locked ? "yours" : "best"}
+          chosen
+          keyName="L"
+          onTake={toggle}
+        />
+        {stroke.alternatives.map((a) => (
+          <ChoiceBar
+            key={a.direction}
+            name={name(a.direction)}
+            worth={Math.exp(-Math.max(0, a.cost) / 4)}
+            note={nearness(a.cost)}
+            price={a.cost}
+            keyName="↑"
+            onTake={turn}
+          />
+        ))}
+      </Block>
+      <Flex gap="8px" mt="8px" wrap="wrap">
+        <KeyButton onClick={toggle}>
+          <Key>L</Key> {stroke.locked ? "free it" : "lock it"}
+        </KeyButton>
+        <KeyButton onClick={() => hear(bar, bar)}>
+          <Key>H</Key> hear the bar
+        </KeyButton>
+      </Flex>
+    </>
+  );
+}
