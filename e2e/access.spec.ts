@@ -28,7 +28,7 @@ for (const colorScheme of ["light", "dark"] as const) {
       const page = await context.newPage();
       await page.goto("/tune/1");
       await ready(page);
-      for (const view of ["Tune", "Chords", "Harmony", "Parts"]) {
+      for (const view of ["Tune", "Chords", "Harmony", "Feel", "Parts"]) {
         await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: view }).click();
         if (viewport.width < 1100)
           await page
@@ -52,7 +52,7 @@ for (const colorScheme of ["light", "dark"] as const) {
       await page.goto("/");
       await page.getByRole("link", { name: "Herring at the Quay" }).click();
       await ready(page);
-      for (const lens of ["Tune", "Chords", "Harmony", "Parts"]) {
+      for (const lens of ["Tune", "Chords", "Harmony", "Feel", "Parts"]) {
         await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: lens }).click();
         await steady(() => page.locator("#rows").innerHTML());
         expect(await findings(page), lens).toEqual([]);

@@ -95,7 +95,7 @@ test.describe("a tablet", () => {
   test("the sheet takes its room from the rows, and the bar it explains stays in sight", async ({ page }) => {
     await open(page, "The Lamp on the Slip");
     const handle = page.locator("[aria-controls=panel]");
-    for (const view of ["Tune", "Chords", "Harmony", "Parts"]) {
+    for (const view of ["Tune", "Chords", "Harmony", "Feel", "Parts"]) {
       await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: view }).tap();
       await expect(handle).toBeVisible();
     }
@@ -116,7 +116,7 @@ test.describe("a tablet", () => {
 
   test("whatever a finger presses is 44 pixels high", async ({ page }) => {
     await open(page, "The Lamp on the Slip");
-    for (const view of ["Tune", "Chords", "Harmony", "Parts"]) {
+    for (const view of ["Tune", "Chords", "Harmony", "Feel", "Parts"]) {
       await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: view }).tap();
       await page.waitForTimeout(300);
       const small = await page
@@ -206,4 +206,36 @@ test("what was read in doubt stays on the bench until it is settled", async ({ p
     await expect.poll(() => settle.count()).toBeLessThan(left);
   }
   await expect(doubt).toHaveCount(0);
+});
+
+test("feel: bows turn and lock by keys, the dance and its strength change, a rhythm is set and undone", async ({
+  page,
+}) => {
+  await open(page, "The Lamp on the Slip");
+  await press(page, "f");
+  await expect(heading(page)).toHaveText("Reel, rolling");
+  await expect(why(page).getByRole("img", { name: /^Accents: beat 1 100/ })).toBeVisible();
+  const bows = () => page.locator("[data-shuttle] svg g").count();
+  await expect.poll(bows).toBeGreaterThan(60);
+  const down = await bows();
+  await why(page).getByText("Slurred threes", { exact: true }).click();
+  await expect.poll(bows).toBeLessThan(down);
+  await why(page).getByText("Down on the beat", { exact: true }).click();
+  await expect.poll(bows).toBe(down);
+  await press(page, "ArrowRight", "Enter");
+  await expect(heading(page)).toHaveText("Down-bow, bar 1");
+  await press(page, "ArrowUp");
+  await expect(why(page).getByText(/· locked$/)).toBeVisible();
+  await expect(heading(page)).toHaveText("Up-bow, bar 1");
+  await press(page, "l");
+  await expect(heading(page)).toHaveText("Down-bow, bar 1");
+  await press(page, "Escape");
+  await why(page).getByLabel("Danced as").selectOption("hornpipe");
+  await expect(heading(page)).toHaveText("Hornpipe, bouncing");
+  await why(page).getByText("Another rhythm for the tune").click();
+  await why(page).getByRole("button", { name: "march pairs" }).click();
+  await caughtUp(page);
+  await expect(page.locator('[data-id="melody.1.1"]')).toBeAttached();
+  await undoAll(page);
+  await expect(heading(page)).toHaveText("Reel, rolling");
 });

@@ -143,6 +143,47 @@ describe("the command line", () => {
     const named = (broken.lines[0]!.line as { broken?: string[] }[]).find((n) => n.broken);
     expect(named?.broken).toEqual(["never across the melody"]);
   });
+  it("feel: the tune as it is danced, straight at strength 0, by another dance where one is asked for", async () => {
+    const jig = file("jig.abc", "X:1\nT:Slip\nR:jig\nM:6/8\nL:1/8\nK:D\nABc dcB|A3 d3|\n");
+    type Felt = { dance: string; tempo: number; groove: { shares: number[][]; accents: object[] } };
+    type Heard = Felt & { cells: { name: string }[]; events: { onset: number; velocity: number; pitch: string }[] };
+    const felt = async (...more: string[]) => (await run(["feel", ...more, jig])).lines[0] as unknown as Heard;
+    const found = await felt();
+    expect([found.dance, found.tempo, found.cells[0]?.name]).toEqual(["jig", 119, "Jig run"]);
+    expect(found.groove.shares).toEqual([
+      [0.35, 0.31, 0.34],
+      [0.35, 0.31, 0.34],
+    ]);
+    expect(found.groove.accents).toHaveLength(6);
+    expect(found.events.map((e) => e.pitch)).toEqual(["A4", "B4", "C#5", "D5", "C#5", "B4", "A4", "D5"]);
+    const straight = await felt("--strength", "0", "--tempo", "60");
+    expect(straight.events.map((e) => e.onset)).toEqual([0, 0.333333, 0.666667, 1, 1.333333, 1.666667, 2, 3]);
+    expect(new Set(straight.events.map((e) => e.velocity)).size).toBe(1);
+    expect((await felt("--dance", "march")).dance).toBe("march");
+    expect((await run(["feel", "--dance", "tango", jig])).err).toContain('There is no dance "tango"');
+  });
+  it("strokes: bows, picks and strums, with locks at the price that was stated", async () => {
+    const tune = file("reel.abc", "X:1\nT:Reel\nR:reel\nM:4/4\nL:1/8\nK:D\nd2Bc dcAB|d2fd e4|\n");
+    type Plan = {
+      total: number;
+      style: string;
+      downbeats: object;
+      strokes: { direction: string; duration: number; notes: object[]; alternatives: { cost: number }[] }[];
+    };
+    const plan = async (...more: string[]) => (await run(["strokes", ...more, tune])).lines[0] as unknown as Plan;
+    const bows = await plan("--plan", "bowing");
+    expect([bows.style, bows.downbeats]).toEqual(["Down on the beat", { down: 2, all: 2 }]);
+    expect(bows.strokes.flatMap((s) => s.notes)).toHaveLength(11);
+    const locked = await plan("--plan", "bowing", "--lock", "1:1=up");
+    expect(locked.total - bows.total).toBeCloseTo(bows.strokes[0]!.alternatives[0]!.cost, 5);
+    expect(locked.strokes[0]!.direction).toBe("up");
+    expect((await plan("--plan", "plectrum", "--instrument", "mandolin")).strokes).toHaveLength(11);
+    const strum = await plan("--plan", "strum", "--instrument", "guitar");
+    expect(strum.strokes.reduce((sum, s) => sum + s.duration, 0)).toBe(8);
+    expect((await run(["strokes", tune])).err).toContain("strokes needs --plan");
+    expect((await run(["strokes", "--plan", "bowing", "--style", "Backwards", tune])).err).toContain("Slurred threes");
+    expect((await run(["strokes", "--plan", "bowing", "--lock", "1:1.25=up", tune])).err).toContain("no stroke starts");
+  });
   it("converts to ABC on standard output and to files by index and title", async () => {
     const abc = await run(["convert", "--to", "abc", "-"], GOOD);
     expect([abc.code, abc.out.startsWith("X:1\nT:Tar and Twine\n")]).toEqual([0, true]);

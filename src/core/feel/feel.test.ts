@@ -2,8 +2,22 @@ import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
 import { tuneOf } from "../../testing/abc";
 import { perform } from "../performance";
-import { type Metre, places, QUARTER, tuneSheet } from "../score";
-import { CELLS, danced, dancedTune, foundCells, fitsMetre, GROOVES, grooveOf, laidOver, shaped, usualTempo } from ".";
+import { type Metre, places, QUARTER, type Tune, tuneSheet } from "../score";
+import {
+  CELLS,
+  danced,
+  dancedTune,
+  fitsMetre,
+  flippedPair,
+  foundCells,
+  GROOVES,
+  grooveOf,
+  laidOver,
+  setToCell,
+  shaped,
+  usualTempo,
+  withSnaps,
+} from ".";
 
 const REEL = "dcBA GABc|dBGB A2GA|BAGB ABde|gedB A4|";
 const JIG = "BcB ABd|e2d B2A|GAB AGE|D3 D2A|";
@@ -169,5 +183,60 @@ describe("rhythm cells", () => {
     expect(found.map((c) => c.rank)).toEqual(found.map((_, i) => i + 1));
     expect(found[0]?.name).toBe("Long-short-short");
     expect(foundCells(places(tuneOf("zA2B c4|"))).some((c) => c.name === "Long-short-short")).toBe(false);
+  });
+});
+
+/** Lengths of a bar's notes in eighths. */
+const lengths = (tune: Tune, bar: number) => places(tune)[bar]!.bar.events.map((e) => (e.ticks * 2) / QUARTER);
+
+describe("pairs and snaps", () => {
+  const even = tuneOf("ABcd efga|agfe dcBA|ABcA efge|A8|");
+  it("March makes every pair long-short, and leaves the last bar", () => {
+    const made = withSnaps(even, "March");
+    expect(lengths(made, 0)).toEqual([1.5, 0.5, 1.5, 0.5, 1.5, 0.5, 1.5, 0.5]);
+    expect(lengths(made, 3)).toEqual([8]);
+  });
+  it("Pointed snaps what falls by step or repeats, never a strain's first pair", () => {
+    const made = withSnaps(tuneOf("BABA BABA|BABA BABA|d2 BB cA Bd|A8|"), "Pointed");
+    expect(lengths(made, 0).slice(0, 4)).toEqual([1.5, 0.5, 0.5, 1.5]);
+    expect(lengths(made, 2)).toEqual([2, 0.5, 1.5, 1.5, 0.5, 1.5, 0.5]);
+  });
+  it("Strathspey goes long-short and snaps where the second note carries", () => {
+    const made = withSnaps(even, "Strathspey", (bar, event) => bar === 0 && event === 3);
+    expect(lengths(made, 0)).toEqual([1.5, 0.5, 0.5, 1.5, 1.5, 0.5, 1.5, 0.5]);
+  });
+  it("never makes two whole bars of snaps, and leaves triplets, quarters and jigs", () => {
+    const made = withSnaps(tuneOf("d2 d2 AAAA|AAAA AAAA|AAAA AAAA|AAAA AAAA|A8|"), "Pointed");
+    const whole = [1, 2, 3].map((bar) => lengths(made, bar).every((l, i) => l === (i % 2 ? 1.5 : 0.5)));
+    expect(whole).toEqual([true, false, true]);
+    const jig = tuneOf("ABc dcB|A6|", { metre: "6/8" });
+    expect(withSnaps(jig, "March")).toEqual(jig);
+    const triplet = tuneOf("(3ABc d2 e2 f2|A8|");
+    expect(withSnaps(triplet, "March")).toEqual(triplet);
+  });
+  it("any pair turns round, and back", () => {
+    const once = flippedPair(withSnaps(even, "March"), 0, 0)!;
+    expect(lengths(once, 0).slice(0, 2)).toEqual([0.5, 1.5]);
+    expect(flippedPair(once, 0, 0)).toEqual(withSnaps(even, "March"));
+    expect(flippedPair(even, 99, 0)).toBeUndefined();
+  });
+});
+
+describe("a tune set to a cell", () => {
+  const reel = tuneOf(REEL);
+  it.each(CELLS.filter((c) => c.metres.includes("4/4")).map((c) => c.name))("%s keeps the bars' lengths", (name) => {
+    const cell = CELLS.find((c) => c.name === name)!;
+    const { tune, kept } = setToCell(reel, cell);
+    expect(places(tune).map((p) => p.ticks)).toEqual(places(reel).map((p) => p.ticks));
+    expect(kept).toBeGreaterThan(0);
+  });
+  it("long-short-short keeps every note on a beat where a note begins, and all of the last bar", () => {
+    const { tune, kept } = setToCell(reel, CELLS[0]!);
+    expect(lengths(tune, 0)).toEqual([2, 1, 1, 2, 1, 1]);
+    expect(lengths(tune, 3)).toEqual(lengths(reel, 3));
+    expect(kept).toBe(1);
+  });
+  it("a cell of another metre changes nothing", () => {
+    expect(setToCell(reel, CELLS.find((c) => c.name === "Jig run")!).tune).toEqual(reel);
   });
 });

@@ -81,7 +81,7 @@ export const GROOVES: readonly Groove[] = [
     offBeats: "eighths 3 and 6",
     tempo: { practice: [60, 90], session: [105, 122], dancing: [112, 126] },
     lifts: [],
-    lift: "none",
+    lift: "nothing is cut short",
     character: "round, lilting",
   },
   {
@@ -96,7 +96,7 @@ export const GROOVES: readonly Groove[] = [
     offBeats: "eighths 3, 6 and 9",
     tempo: { practice: [60, 85], session: [100, 120], dancing: [112, 124] },
     lifts: [],
-    lift: "none",
+    lift: "nothing is cut short",
     character: "flowing",
   },
   {
@@ -247,7 +247,7 @@ export const GROOVES: readonly Groove[] = [
     offBeats: "quarter 3",
     tempo: { practice: [60, 84], session: [92, 116], dancing: [96, 126] },
     lifts: [],
-    lift: "none",
+    lift: "nothing is cut short",
     character: "turning, with even beats",
   },
   {

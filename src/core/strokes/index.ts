@@ -1,7 +1,7 @@
 // Strokes: how a tune is bowed, picked and strummed. In: bars, a style, an instrument, a tempo, locks. Out: every note
 // in one stroke with its direction, why, and what the other direction would cost.
-export { BOWINGS, type Bowing, type BowRequest, planBowing } from "./bowing";
+export { BOWINGS, type Bowing, planBowing } from "./bowing";
 export * from "./model";
 export { PLECTRUMS, type Plectrum, planPlectrum } from "./plectrum";
 export { bowedStaff } from "./staff";
-export { planStrum, type Strum, STRUMS, strumsFor, type StrumStroke } from "./strum";
+export { planStrum, STRUMS, strumsFor, type StrumStroke } from "./strum";

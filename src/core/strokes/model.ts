@@ -23,13 +23,6 @@ export type StrokeNote = {
   tuplet: Event["tuplet"];
 };
 
-/**
- * How a stroke begins: the other way than the one before; the same way after the bow has stopped on the string (hook),
- * left it (lift), or after a rest.
- */
-export const KINDS = ["plain", "hook", "lift", "rest"] as const;
-export type Kind = (typeof KINDS)[number];
-
 /** One stroke over one note or several. */
 export type Stroke = {
   notes: StrokeNote[];

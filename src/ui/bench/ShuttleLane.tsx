@@ -1,5 +1,5 @@
 "use client";
-import { memo } from "react";
+import { memo, type MouseEvent } from "react";
 import { barLabel, strength } from "../../core/score";
 import type { Stroke } from "../../core/strokes";
 import type { Timed } from "./chordPlaces";
@@ -54,44 +54,44 @@ export const ShuttleLane = memo(function ShuttleLane({ row, measured }: { row: R
     return x === undefined ? [] : [{ stroke, index, x: x + 6, travel: all[index] as (typeof all)[number] }];
   });
   const right = Math.max(0, ...measured.bars.map((b) => b.right));
+  /** The stroke nearest to where the lane is pressed; arrows and Enter do the same for the whole page. */
+  const press = (event: MouseEvent<HTMLElement>) => {
+    const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
+    const nearest = [...own].sort((p, q) => Math.abs(p.x - x) - Math.abs(q.x - x))[0];
+    if (nearest) select(chosen === nearest.index ? null : { kind: "stroke", index: nearest.index });
+  };
   return (
-    <div className={css.shuttle} style={{ height: HEIGHT }} data-shuttle>
+    // biome-ignore lint/a11y/useKeyWithClickEvents: Enter and the arrows go from bow to bow on the whole page
+    <div
+      className={css.shuttle}
+      style={{ height: HEIGHT }}
+      role="img"
+      aria-label={`Bows: ${own.map(({ stroke }) => strokeWords(stroke)).join("; ")}`}
+      onClick={press}
+      data-shuttle
+    >
       <svg width="100%" height={HEIGHT} aria-hidden>
         <line x1={0} x2={right} y1={EDGE} y2={EDGE} className={css.warp} />
         <line x1={0} x2={right} y1={HEIGHT - EDGE} y2={HEIGHT - EDGE} className={css.warp} />
-        {own.map(({ index, x, travel }, k) => {
+        {own.map(({ stroke, index, x, travel }, k) => {
           const next = own[k + 1];
-          const end = (next?.x ?? right) - (next?.stroke.retake ? 7 : 1);
+          const end = Math.max(x + 4, (next?.x ?? right) - (next?.stroke.retake ? 7 : 1));
           return (
-            <line
-              key={index}
-              x1={x}
-              y1={y(travel.from)}
-              x2={Math.max(x + 4, end)}
-              y2={y(travel.to)}
-              className={css.weft}
-              data-strong={travel.strong ? "" : undefined}
-              data-chosen={chosen === index ? "" : undefined}
-            />
+            <g key={index} data-chosen={chosen === index ? "" : undefined}>
+              {chosen === index && <rect x={x - 4} width={end - x + 6} y={0} height={HEIGHT} className={css.held} />}
+              <line
+                x1={x}
+                y1={y(travel.from)}
+                x2={end}
+                y2={y(travel.to)}
+                className={css.weft}
+                data-strong={travel.strong ? "" : undefined}
+              />
+              {stroke.locked && <rect x={x - 3} y={HEIGHT - 7} width={6} height={6} className={css.pegged} />}
+            </g>
           );
         })}
       </svg>
-      {own.map(({ stroke, index, x }) => {
-        return (
-          <button
-            key={index}
-            type="button"
-            className={css.stroke}
-            style={{ left: x - 9 }}
-            aria-pressed={chosen === index}
-            aria-label={strokeWords(stroke)}
-            onClick={() => select(chosen === index ? null : { kind: "stroke", index })}
-          >
-            {stroke.direction === "down" ? "⊓" : "∨"}
-            {stroke.locked && <span className={css.peg} />}
-          </button>
-        );
-      })}
     </div>
   );
 });

@@ -1,14 +1,37 @@
 "use client";
 import { Box, Flex, RadioGroup, Slider, Text } from "@chakra-ui/react";
 import { useMemo } from "react";
-import { AS_WRITTEN, bowingFor, changeBowing, changeGroove, feltBpm, grooveFor } from "../../../core/ensemble";
-import { foundCells, type Groove, GROOVES, grooveTempo, PURPOSES, shaped, usualTempo } from "../../../core/feel";
+import {
+  AS_WRITTEN,
+  bowingFor,
+  changeBowing,
+  changeGroove,
+  feltBpm,
+  grooveFor,
+  withTune,
+} from "../../../core/ensemble";
+import {
+  CELLS,
+  cellFits,
+  foundCells,
+  type Groove,
+  GROOVES,
+  grooveTempo,
+  PURPOSES,
+  setToCell,
+  shaped,
+  type SnapStyle,
+  SNAPS,
+  usualTempo,
+  withSnaps,
+} from "../../../core/feel";
+import { midi, parseChord } from "../../../core/theory";
 import { barLabel, barLabelAt } from "../../../core/score";
 import { BOWINGS } from "../../../core/strokes";
 import { KeyButton, LineButton } from "../../controls/buttons";
 import { counted } from "../../signs";
 import { Picker } from "../../controls/Choice";
-import { useBench } from "../state";
+import { useBench, useBenchStore } from "../state";
 import { useBows } from "../useBows";
 import { AccentBar } from "./AccentBar";
 import css from "./panel.module.css";
@@ -29,6 +52,7 @@ export function FeelPanel() {
       {groove && <Accents groove={groove} />}
       <Bows />
       <Cells />
+      <Reshape />
       {groove && <Tempos groove={groove} />}
     </>
   );
@@ -174,6 +198,55 @@ function Cells() {
         );
       })}
     </Block>
+  );
+}
+
+/** Another rhythm for the tune: set to a cell, or its even pairs dotted and snapped. Undo brings the old one back. */
+function Reshape() {
+  const bench = useBenchStore();
+  const tune = useBench((s) => s.work.tune);
+  const places = useBench((s) => s.derived.analysis.places);
+  const change = useBench((s) => s.change);
+  const fitting = useMemo(() => {
+    const cells = CELLS.filter((c) => places[0] && cellFits(c, places[0]));
+    return cells.map((cell) => ({ cell, ...setToCell(tune, cell) })).filter((set) => set.tune !== tune);
+  }, [tune, places]);
+  const simple = tune.metre.unit <= 4;
+  const snap = (style: SnapStyle) => {
+    const { plan } = bench.getState().derived;
+    const inChord = (bar: number, event: number) => {
+      const name = places[bar]?.bar.events[event]?.pitches.at(-1);
+      const chord = plan.chords.findLast((c) => c.bar === bar);
+      return name !== undefined && (parseChord(chord?.symbol ?? "")?.classes.includes(midi(name) % 12) ?? false);
+    };
+    change(`${style} pairs`, (w) => withTune(w, withSnaps(w.tune, style, inChord)));
+  };
+  return (
+    <Fold title="Another rhythm for the tune">
+      {fitting.map(({ cell, kept, tune: set }) => (
+        <Flex key={cell.name} align="center" gap="8px" mb="4px" fontSize="14px">
+          <Text flex="1">
+            {cell.name}
+            <Text as="span" color="quiet" fontSize="13px">
+              {" "}
+              keeps {Math.round(kept * 100)} of 100 beats
+            </Text>
+          </Text>
+          <LineButton size="xs" onClick={() => change(`Set to ${cell.name.toLowerCase()}`, (w) => withTune(w, set))}>
+            set
+          </LineButton>
+        </Flex>
+      ))}
+      {simple && (
+        <Flex gap="6px" mt="8px" wrap="wrap">
+          {SNAPS.map(({ name, says }) => (
+            <LineButton key={name} size="xs" title={says} onClick={() => snap(name)}>
+              {name.toLowerCase()} pairs
+            </LineButton>
+          ))}
+        </Flex>
+      )}
+    </Fold>
   );
 }
 
