@@ -365,6 +365,7 @@ function stroked(tune: Tune, options: Options) {
         direction: stroke.direction,
         kind: stroke.kind,
         retake: stroke.retake,
+        ...(stroke.pluck ? { pluck: stroke.pluck } : {}),
         notes: stroke.notes.flatMap((n) =>
           n.pitches.map((pitch) => ({
             at: quarters(n.at),

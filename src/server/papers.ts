@@ -2,7 +2,7 @@ import type { Cell } from "../core/analysis";
 import { type ChartRow, chordChart } from "../core/chords";
 import { bowedSheet, derive, readWork, sheetOf } from "../core/ensemble";
 import type { Part } from "../core/grading";
-import type { Sheet, Tune } from "../core/score";
+import { onPaper, type Sheet, type Tune } from "../core/score";
 import { CHORD_NAMES, type ChordNames } from "../core/theory";
 
 // What goes on paper, and nothing else of what follows from a tune: a long tune has megabytes of that.
@@ -54,7 +54,7 @@ export function partPaper(stored: string, part: string): PartPaper | null {
     heading: headingOf(work.tune),
     sentence,
     weave: derived.weave,
-    sheet: bowedSheet(work, derived, sheetOf(work, derived, ...(found ? [found.id] : []))),
+    sheet: onPaper(bowedSheet(work, derived, sheetOf(work, derived, ...(found ? [found.id] : []))), work.tune),
     starts: form.phrases.map((p) => p.from),
     own: found ? { name: found.name, instrument: found.instrument, coaching: found.coaching } : null,
   };

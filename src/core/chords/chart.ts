@@ -1,5 +1,5 @@
 import type { Phrase } from "../analysis";
-import { type Bar, barLabel, beatTicks, type Place } from "../score";
+import { type Bar, barLabel, beatTicks, openingRepeats, type Place } from "../score";
 import { type ChordNames, nameChord } from "../theory";
 import type { ChordPlan } from "./model";
 
@@ -49,13 +49,7 @@ export function chordChart(
 ): ChartRow[] {
   let leadIn = "";
   let opens = false;
-  const repeated = new Set(places.filter((p) => p.bar.repeatEnd !== undefined).map((p) => p.strain));
-  const started = new Set(places.filter((p) => p.bar.repeatStart).map((p) => p.strain));
-  /** A repeat that goes back to the start of its strain has its sign there, whether or not the file wrote it. */
-  const startsRepeat = (place: Place) => {
-    const first = places[place.index - 1]?.strain !== place.strain;
-    return place.bar.repeatStart === true || (first && repeated.has(place.strain) && !started.has(place.strain));
-  };
+  const opening = openingRepeats(places);
   return phrases
     .map((phrase) => ({
       name: phrase.first ? phrase.label : "",
@@ -64,12 +58,12 @@ export function chordChart(
         const chords = plan.chords.filter((c) => c.bar === place.index);
         if (place.pickup && chords.length === 0) {
           leadIn = wordsOf(place);
-          opens = startsRepeat(place);
+          opens = opening.has(place.index);
           return [];
         }
         const { bar } = place;
         const words = [leadIn && `(${leadIn})`, wordsOf(place)].filter(Boolean).join(" ");
-        const repeatStart = opens || startsRepeat(place);
+        const repeatStart = opens || opening.has(place.index);
         [leadIn, opens] = ["", false];
         return [
           {

@@ -7,6 +7,8 @@ import {
   barTicks,
   type Metre,
   momentWords,
+  onPaper,
+  openingRepeats,
   places,
   playingOrder,
   QUARTER,
@@ -60,6 +62,21 @@ describe("time", () => {
     [3, "3"],
   ])("%d beats read %s", (beats, words) => {
     expect(beatsWords(beats)).toBe(words);
+  });
+});
+
+describe("a sheet on paper", () => {
+  const tune = tuneOf("|:A2|d2fd Adfd|gfed B2A2:|a2fa dafa|gfed c2A2:|");
+  const sheet = onPaper(tuneSheet(tune, places(tune)), tune);
+  it("opens every repeat with its sign, whether the file wrote it or not", () => {
+    const opened = sheet.places.filter((p) => p.bar.repeatStart).map((p) => p.index);
+    expect(opened).toEqual([...openingRepeats(places(tune))]);
+    expect(opened.length).toBe(new Set(sheet.places.map((p) => p.strain)).size);
+  });
+  it("has its strains' letters, where there are several", () => {
+    expect(sheet.letters?.map((l) => l.letter)).toEqual(tune.strains.map((s) => s.label));
+    const one = tuneOf("ABcd|");
+    expect(onPaper(tuneSheet(one, places(one)), one).letters).toBeUndefined();
   });
 });
 

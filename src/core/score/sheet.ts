@@ -42,7 +42,34 @@ export type Sheet = {
   staves: readonly Staff[];
   chords: readonly SheetChord[];
   tempo: Tune["tempo"];
+  /** Letters over the bars (indexes) where strains begin; on paper. */
+  letters?: readonly { bar: number; letter: string }[];
 };
+
+/**
+ * Bars (indexes) where a repeat opens: where one is written, and at the start of a strain that is repeated without its
+ * sign.
+ */
+export function openingRepeats(from: readonly Place[]): ReadonlySet<number> {
+  const of = (has: (p: Place) => boolean) => new Set(from.filter(has).map((p) => p.strain));
+  const [ends, starts] = [of((p) => p.bar.repeatEnd !== undefined), of((p) => p.bar.repeatStart === true)];
+  const opens = (p: Place, i: number) => {
+    const first = from[i - 1]?.strain !== p.strain;
+    return p.bar.repeatStart === true || (first && ends.has(p.strain) && !starts.has(p.strain));
+  };
+  return new Set(from.filter(opens).map((p) => p.index));
+}
+
+/** A sheet as it goes on paper: letters over its strains, and every repeat opened by its sign. */
+export function onPaper(sheet: Sheet, { strains }: Pick<Tune, "strains">): Sheet {
+  const opening = openingRepeats(sheet.places);
+  const letters = sheet.places.flatMap(({ index, strain }, i) => {
+    const letter = strains[strain]?.label ?? "";
+    return letter && sheet.places[i - 1]?.strain !== strain ? [{ bar: index, letter }] : [];
+  });
+  const places = sheet.places.map((p) => (opening.has(p.index) ? { ...p, bar: { ...p.bar, repeatStart: true } } : p));
+  return { ...sheet, places, ...(strains.length > 1 ? { letters } : {}) };
+}
 
 /** The tune's own line as a staff. */
 export const melodyStaff = (from: readonly Place[], name = "Melody"): Staff => ({

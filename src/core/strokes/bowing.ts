@@ -214,7 +214,8 @@ function slurPrice({ spots, request, most }: Ground, i: number, of: number): num
   const leadIn = request.style === "Slurred threes" && isLeadIn(spots, i);
   if (own.length < of || of > limit + (isRun(spots, i) ? 1 : 0) || (seconds > longest && of > 2 && !leadIn))
     return Number.POSITIVE_INFINITY;
-  if (notes.slice(1).some((n) => n.rest > 0) || splitsTriplet(notes) || hasDottedPair(notes, first.beats)) {
+  const joined = of > 3 && !leadIn && notes.some((n) => n.tuplet?.actual === 3);
+  if (joined || notes.slice(1).some((n) => n.rest > 0) || splitsTriplet(notes) || hasDottedPair(notes, first.beats)) {
     return Number.POSITIVE_INFINITY;
   }
   const { count, rocking } = crossings(notes);

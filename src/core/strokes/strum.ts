@@ -110,9 +110,11 @@ export function planStrum(request: StrumRequest): StrokePlan & { grid: StrumStro
     const direction = solution.path[i] ?? null;
     const { kind, light } = own(i);
     const others = ways.filter((w): w is Direction => w !== null && w !== direction && own(i).direction !== null);
+    const pluck = /banjo/.test(instrument) ? PLUCKS[kind] : undefined;
     return {
       notes: [],
       direction,
+      ...(pluck ? { pluck } : {}),
       retake: false,
       kind: light ? `light ${kind}` : kind,
       reason: settled.has(i) ? "You set this stroke." : (REASONS[kind] ?? ""),
@@ -127,6 +129,9 @@ export function planStrum(request: StrumRequest): StrokePlan & { grid: StrumStro
     style ?? (places[0] ? (strumsFor(places[0].metre, instrument)[0]?.name ?? "plain brush") : "plain brush");
   return { style: name, total: solution.cost, strokes, grid, downbeats: { down: 0, all: 0 } };
 }
+
+/** The finger that strikes on a banjo, in the down-stroke school: the nail of the index, and the thumb. */
+const PLUCKS: Readonly<Record<string, string>> = { melody: "index", brush: "index", thumb: "T" };
 
 const REASONS: Readonly<Record<string, string>> = {
   bass: "The bass note carries the beat.",

@@ -110,6 +110,7 @@ class PartWriter {
         this.leftBar(place),
         this.attributes(place, i),
         this.leads && i === 0 && !row ? tempoXml(this.sheet.tempo) : undefined,
+        this.letter(place),
         this.music(place, i),
         this.rightBar(place, i),
       );
@@ -131,6 +132,13 @@ class PartWriter {
     ].join("");
     const tempo = i > 0 && this.leads ? change.find((c) => c.tempo)?.tempo : undefined;
     return (inner ? el("attributes", {}, inner) : "") + (tempoXml(tempo) ?? "");
+  }
+
+  /** The letter of a strain over its first bar. */
+  private letter({ index }: Place): string | undefined {
+    const found = this.leads ? this.sheet.letters?.find((l) => l.bar === index) : undefined;
+    if (!found) return undefined;
+    return el("direction", { placement: "above" }, el("direction-type", {}, text("rehearsal", found.letter)));
   }
 
   private leftBar(place: Place): string | undefined {
