@@ -212,7 +212,7 @@ test("feel: bows turn and lock by keys, the dance and its strength change, a rhy
   page,
 }) => {
   await open(page, "The Lamp on the Slip");
-  await press(page, "f");
+  await press(page, "d");
   await expect(heading(page)).toHaveText("Reel, rolling");
   await expect(why(page).getByRole("img", { name: /^Accents: beat 1 100/ })).toBeVisible();
   const bows = () => page.locator("[data-shuttle] svg g").count();

@@ -10,10 +10,12 @@ import { deriveChords } from "../src/core/chords";
 import { derive, newWork, sheetOf } from "../src/core/ensemble";
 import { cutBook, readAbc, sheetMusicXml, tuneAbc } from "../src/core/formats";
 import { deriveHarmony } from "../src/core/harmony";
+import { dancedTune, grooveOf, laidOver } from "../src/core/feel";
 import { FIDDLE } from "../src/core/instruments";
+import { BOWINGS, planBowing } from "../src/core/strokes";
 import { slice } from "../src/core/score";
 import { countTunes, openDatabase } from "../src/db";
-import { collection, takeCuttings } from "../src/server/collection";
+import { collection, holding, takeCuttings } from "../src/server/collection";
 import { drawPages, drawRow } from "../src/engraving";
 
 const demo = readFileSync("demo/tunes.abc", "utf8");
@@ -44,6 +46,12 @@ median("analysis, 32 bars", () => analyse(tune));
 median("chords, 32 bars", chords);
 median("one harmony line, 32 bars", () =>
   deriveHarmony({ places: analysis.places, plan, phraseEnds, instrument: FIDDLE }),
+);
+const phraseStarts = new Set(analysis.form.phrases.map((p) => p.from));
+for (const { name } of BOWINGS)
+  median(`bowing ${name}, 32 bars`, () => planBowing({ places: analysis.places, style: name, bpm: 130, phraseStarts }));
+median("the tune as it is danced, 32 bars", () =>
+  dancedTune(analysis.places, laidOver(grooveOf("reel"), 205, 100), 205),
 );
 median("whole derivation, 32 bars", () => derive(work));
 const derived = derive(work);
@@ -100,7 +108,7 @@ const seconds = ((performance.now() - start) / 1000).toFixed(1);
 const used = Math.round(process.memoryUsage().rss / 1e6);
 console.log(`${"bringing in 5,000 tunes".padEnd(52)} ${seconds} s, ${used} MB in use`);
 const COLUMNS =
-  "key, metre, dance, bars, lowest, highest, pitches, source, rights, fingerprint, " +
+  "key, metre, dance, bars, lowest, highest, pitches, source, rights, fingerprint, melody, " +
   "sentence, weave, head, created, changed";
 // The other 15,000 are copies of rows, which a search cannot tell from tunes brought in.
 for (let i = 1; i <= 3; i++) {
@@ -120,4 +128,5 @@ for (const [words, asked] of [
 ] as const) {
   median(`search and count among 20,000: ${words}`, () => [collection(store, asked), countTunes(store, asked)], 20);
 }
+median("finding a few notes among 20,000", () => collection(store, { holding: holding(store, "d f d A d f d") }), 8);
 store.$client.close();

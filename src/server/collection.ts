@@ -113,6 +113,9 @@ function shortWeave(stored: string): Cell[] {
   return every < 2 ? cells : cells.filter((_, i) => i % every === 0);
 }
 
+/** Most tunes that a few notes find. */
+const MOST_HELD = 5000;
+
 /**
  * Tunes that hold some notes, in whatever spelling they are written and in any key; undefined where the text is no
  * notes.
@@ -124,7 +127,7 @@ export function holding(db: Db, text: string): Asked["holding"] {
     const marks = readings.map((notes) => recalled(melody, notes));
     return { id, off: marks.includes(0) ? 0 : marks.find((m) => m !== undefined) };
   });
-  const ids = (off: number) => found.flatMap((f) => (f.off === off ? [f.id] : []));
+  const ids = (off: number) => found.flatMap((f) => (f.off === off ? [f.id] : [])).slice(0, MOST_HELD);
   return { exactly: ids(0), nearly: ids(1) };
 }
 

@@ -13,6 +13,7 @@ import {
   GROOVES,
   grooveOf,
   laidOver,
+  safeGhosts,
   setToCell,
   shaped,
   usualTempo,
@@ -238,5 +239,24 @@ describe("a tune set to a cell", () => {
   });
   it("a cell of another metre changes nothing", () => {
     expect(setToCell(reel, CELLS.find((c) => c.name === "Jig run")!).tune).toEqual(reel);
+  });
+});
+
+describe("notes that are safe to ghost", () => {
+  const ghosts = (abc: string, metre = "4/4") => safeGhosts(places(tuneOf(abc, { metre, key: "D" })));
+  it.each([
+    ["a repeated note", "AAdd A4|", [1, 3].slice(0, 2), "it only repeats the note before"],
+    ["a passing note", "ABc2 A4|", [1], "it passes by step"],
+    ["a neighbour", "ABA2 d4|", [1], "it goes a step away and back"],
+  ])("%s", (_, abc, events, why) => {
+    const found = ghosts(abc);
+    expect(found.map((g) => g.event)).toEqual(events);
+    expect(found[0]?.why).toBe(why);
+  });
+  it("never on a beat, after a leap, tied or accented, nor two in a row", () => {
+    expect(ghosts("AfAf AfAf|")).toEqual([]);
+    expect(ghosts("A!accent!B c2 A4|")).toEqual([]);
+    const jig = ghosts("ABc cBA|", "6/8").map((g) => g.event);
+    expect(jig.every((e, i) => i === 0 || e - jig[i - 1]! > 1)).toBe(true);
   });
 });

@@ -44,7 +44,7 @@ const SHEET: [string, [string[], string][]][] = [
       [["T"], "the tune"],
       [["G"], "chords"],
       [["Y"], "harmony"],
-      [["F"], "feel"],
+      [["D"], "feel, as it is danced"],
       [["P"], "parts"],
       [["?"], "this sheet"],
     ],

@@ -12,6 +12,7 @@ const TAKEN = [
   "Escape",
   "t",
   "g",
+  "d",
   "y",
   "p",
   "m",

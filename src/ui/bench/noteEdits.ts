@@ -1,5 +1,6 @@
 import {
   addGrace,
+  anticipate,
   type Edited,
   insertAfter,
   join,
@@ -85,6 +86,7 @@ export const NOTE_EDITS: readonly { group: string; edits: readonly NoteEdit[] }[
       mark("Ghost note", "o", "ghost", "ghost"),
       mark("Roll", "w", "roll", "roll"),
       mark("Trill", "q", "trill", "trill", "\uE566"),
+      { name: "An eighth early", keys: "r", face: "early", edit: anticipate },
       { name: "Grace note", keys: "e", face: "grace", edit: (t, s) => addGrace(t, s) },
       { name: "No grace notes", keys: "Shift+E", face: "no grace", edit: (t, s) => addGrace(t, s, true) },
     ],

@@ -24,7 +24,7 @@ export function useBenchKeys(): void {
       t: () => setLens("Tune"),
       g: () => setLens("Chords"),
       y: () => setLens("Harmony"),
-      f: () => setLens("Feel"),
+      d: () => setLens("Feel"),
       p: () => setLens("Parts"),
     }),
     [bench, lens, setLens],

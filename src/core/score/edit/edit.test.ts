@@ -7,6 +7,7 @@ import { midi } from "../../theory";
 import { barTicks, lengthOf, places, timeline } from "../time";
 import { Tune } from "../model";
 import {
+  anticipate,
   addGrace,
   addStrain,
   allBars,
@@ -40,6 +41,7 @@ import {
   toggleTriplet,
   toRest,
 } from ".";
+import { QUARTER } from "../model";
 import { lengthWords } from "../time";
 
 const music = (tune: Tune | undefined) =>
@@ -225,5 +227,34 @@ describe("bars that do not add up", () => {
       "one whole note",
       "0.33 quarters",
     ]);
+  });
+});
+
+describe("an anticipation", () => {
+  const early = (abc: string, bar: number, event: number) => anticipate(tuneOf(abc), { bar, event });
+  const lengths = (edited: Edited, bar: number) =>
+    places(edited.tune!)[bar]!.bar.events.map((e) => [(e.ticks * 2) / QUARTER, e.tie === true]);
+  it("comes an eighth early and takes it from the note before", () => {
+    expect(lengths(early("A2B2 c4|", 0, 1), 0)).toEqual([
+      [1, false],
+      [3, false],
+      [4, false],
+    ]);
+  });
+  it("is tied into its bar where it comes over the line", () => {
+    const made = early("A4 B4|c4 d4|", 1, 0);
+    expect(lengths(made, 0)).toEqual([
+      [4, false],
+      [3, false],
+      [1, true],
+    ]);
+    expect(lengths(made, 1)[0]).toEqual([4, false]);
+  });
+  it.each([
+    ["AB c2 d4|", 0, 1, "too short"],
+    ["A4 B4|", 0, 0, "nothing before"],
+    ["A4 z4|", 0, 1, ""],
+  ])("%s: %d, %d is refused in words", (abc, bar, event, why) => {
+    expect(early(abc, bar, event).refused).toContain(why);
   });
 });

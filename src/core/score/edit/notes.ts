@@ -1,5 +1,5 @@
 import { alterIn, type Key, midi, naturalAt, type Pitch, scaleStep, spell } from "../../theory";
-import { type Event, type Mark, MARKS, type Tune } from "../model";
+import { type Event, type Mark, MARKS, type Tune, QUARTER } from "../model";
 import { tupletPlace } from "../lay";
 import { places } from "../time";
 import { type Edited, refused, type Spot, withBar } from "./place";
@@ -106,6 +106,37 @@ export function toggleTie(tune: Tune, spot: Spot): Edited {
       : "A tie needs the same pitch after it. Move the next note first.";
   });
 }
+/** How early an anticipation comes: an eighth. */
+const EARLY = QUARTER / 2;
+/**
+ * An anticipation: the note comes an eighth early and the one before it is let go for it; over a bar line it is tied
+ * into its bar.
+ */
+export function anticipate(tune: Tune, spot: Spot): Edited {
+  const all = places(tune);
+  const [place, before] = [all[spot.bar], all[spot.bar - 1]];
+  const own = place?.bar.events[spot.event];
+  const last = spot.event > 0 ? place?.bar.events[spot.event - 1] : before?.bar.events.at(-1);
+  if (!own || own.pitches.length === 0) return refused(REST);
+  if (!last) return refused("There is nothing before this note for it to come into.");
+  if (last.ticks <= EARLY || last.tuplet || own.tuplet)
+    return refused("The note before is too short to give an eighth away. Lengthen it first.");
+  const { tie: _, ...free } = last;
+  const shortened: Event = { ...free, ticks: last.ticks - EARLY };
+  if (spot.event > 0) {
+    return {
+      tune: withBar(tune, spot.bar, (b) => ({
+        ...b,
+        events: b.events.toSpliced(spot.event - 1, 2, shortened, { ...own, ticks: own.ticks + EARLY }),
+      })),
+    };
+  }
+  const early: Event = { ticks: EARLY, pitches: own.pitches, tie: true };
+  return {
+    tune: withBar(tune, spot.bar - 1, (b) => ({ ...b, events: [...b.events.slice(0, -1), shortened, early] })),
+  };
+}
+
 /** A sign on or off: accent, ornament, bowing, ghost. */
 export const toggleMark = (tune: Tune, spot: Spot, mark: Mark): Edited =>
   change(tune, spot, (event) => {

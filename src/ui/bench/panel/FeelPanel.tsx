@@ -18,11 +18,13 @@ import {
   GROOVES,
   grooveTempo,
   PURPOSES,
+  safeGhosts,
   setToCell,
   shaped,
   type SnapStyle,
   SNAPS,
   usualTempo,
+  withGhosts,
   withSnaps,
 } from "../../../core/feel";
 import { midi, parseChord } from "../../../core/theory";
@@ -52,6 +54,7 @@ export function FeelPanel() {
       {groove && <Accents groove={groove} />}
       <Bows />
       <Cells />
+      <Ghosts />
       <Reshape />
       {groove && <Tempos groove={groove} />}
     </>
@@ -198,6 +201,41 @@ function Cells() {
         );
       })}
     </Block>
+  );
+}
+
+/** Notes that may be ghosted, and a press that ghosts them all or gives them back. */
+function Ghosts() {
+  const places = useBench((s) => s.derived.analysis.places);
+  const change = useBench((s) => s.change);
+  const safe = useMemo(() => safeGhosts(places), [places]);
+  const count = useMemo(
+    () => places.reduce((n, p) => n + p.bar.events.filter((e) => e.marks?.includes("ghost")).length, 0),
+    [places],
+  );
+  const mark = (on: boolean) =>
+    change(on ? "Safe notes ghosted" : "No ghost notes", (w) => {
+      const named = new Set(safe.map((g) => `${g.bar}.${g.event}`));
+      return withTune(
+        w,
+        withGhosts(w.tune, (bar, event) => on && named.has(`${bar}.${event}`)),
+      );
+    });
+  return (
+    <Fold title="Ghost notes">
+      <Text fontSize="14px" mb="6px">
+        {counted(safe.length, "note is", "notes are")} safe to ghost: they repeat the note before, pass by step, or go a
+        step away and back. {count > 0 ? `${counted(count, "is", "are")} ghosted now.` : ""}
+      </Text>
+      <Flex gap="6px">
+        <LineButton size="xs" disabled={safe.length === 0} onClick={() => mark(true)}>
+          ghost them
+        </LineButton>
+        <LineButton size="xs" disabled={count === 0} onClick={() => mark(false)}>
+          ghost none
+        </LineButton>
+      </Flex>
+    </Fold>
   );
 }
 
