@@ -48,15 +48,10 @@ for (const colorScheme of ["light", "dark"] as const) {
       await expect(page.getByRole("link", { name: "Four Gulls" })).toBeVisible();
       expect(await findings(page)).toEqual([]);
     });
-    test("the bench has nothing against it, in every lens", async ({ page }) => {
+    test("a chord that is looked at, and the ear trainer, have nothing against them", async ({ page }) => {
       await page.goto("/");
       await page.getByRole("link", { name: "Herring at the Quay" }).click();
       await ready(page);
-      for (const lens of ["Tune", "Chords", "Harmony", "Feel", "Parts"]) {
-        await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: lens }).click();
-        await steady(() => page.locator("#rows").innerHTML());
-        expect(await findings(page), lens).toEqual([]);
-      }
       await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: "Chords" }).click();
       await page.locator("#rows").getByRole("button").first().click();
       await expect(

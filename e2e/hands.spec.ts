@@ -158,6 +158,20 @@ test.describe("a tablet", () => {
   });
 });
 
+test("the drill ladder of a rhythm is drawn rung by rung, heard, and of another rhythm when asked", async ({ page }) => {
+  await open(page, "The Lamp on the Slip");
+  await press(page, "d");
+  await why(page).getByRole("link", { name: "Drill them, rung by rung" }).click();
+  await expect(page.getByRole("heading", { name: "1. Accents on the open string" })).toBeVisible();
+  await expect(page.locator("[data-preview] svg").nth(4)).toBeVisible();
+  await page.getByRole("button", { name: "Hear Up the scale" }).click();
+  await page.getByRole("button", { name: "Stop Up the scale" }).click();
+  await page.getByLabel("Rhythm").selectOption("Three-three-two");
+  await expect(page.getByText("Three-three-two, rung by rung")).toBeVisible();
+  await page.getByRole("link", { name: "Back to the feel" }).click();
+  await ready(page);
+});
+
 test("a tune is found by a few notes, and heard in the list", async ({ page }) => {
   await page.goto("/");
   await page.getByLabel("Find by a few notes").fill("D F# D A D F# D");

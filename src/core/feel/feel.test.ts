@@ -5,8 +5,10 @@ import { perform } from "../performance";
 import { type Metre, places, QUARTER, type Tune, tuneSheet } from "../score";
 import {
   CELLS,
+  CLASS_STRING,
   danced,
   dancedTune,
+  drillLadder,
   fitsMetre,
   flippedPair,
   foundCells,
@@ -258,5 +260,42 @@ describe("notes that are safe to ghost", () => {
     expect(ghosts("A!accent!B c2 A4|")).toEqual([]);
     const jig = ghosts("ABc cBA|", "6/8").map((g) => g.event);
     expect(jig.every((e, i) => i === 0 || e - jig[i - 1]! > 1)).toBe(true);
+  });
+});
+
+describe("the drill ladder", () => {
+  const tune = tuneOf(REEL, { key: "D" });
+  it.each(CELLS.filter((c) => c.metres.includes("4/4")).map((c) => c.name))(
+    "of %s has five rungs of whole bars",
+    (name) => {
+      const rungs = drillLadder(tune, CELLS.find((c) => c.name === name)!, CLASS_STRING);
+      expect(rungs.map((r) => r.name)).toEqual([
+        "Accents on the open string",
+        "An accent, then light",
+        "Up the scale",
+        "The first bar",
+        "The tune",
+      ]);
+      for (const rung of rungs.slice(0, 4)) {
+        for (const place of places(rung.tune)) expect(place.ticks).toBe(4 * QUARTER);
+      }
+    },
+  );
+  it("climbs the tune's own scale from the string, and leans on the first of each cell", () => {
+    const rungs = drillLadder(tune, CELLS[0]!, CLASS_STRING);
+    const notes = places(rungs[2]!.tune).map((p) => p.bar.events[0]!.pitches[0]!);
+    expect(notes.map((p) => p.step).join("")).toBe("DEFGAGFEDD".slice(0, notes.length));
+    expect(notes[2]!.alter).toBe(1);
+    expect(places(rungs[1]!.tune)[0]!.bar.events.map((e) => e.marks?.[0] ?? "")).toEqual([
+      "accent",
+      "",
+      "",
+      "accent",
+      "",
+      "",
+    ]);
+  });
+  it("of a cell of another metre there is none", () => {
+    expect(drillLadder(tune, CELLS.find((c) => c.name === "Jig run")!, CLASS_STRING)).toEqual([]);
   });
 });

@@ -1,5 +1,6 @@
 "use client";
 import { Box, Flex, RadioGroup, Slider, Text } from "@chakra-ui/react";
+import Link from "next/link";
 import { useMemo } from "react";
 import {
   AS_WRITTEN,
@@ -157,6 +158,7 @@ function Cells() {
   const places = useBench((s) => s.derived.analysis.places);
   const setLoop = useBench((s) => s.setLoop);
   const setBar = useBench((s) => s.setBar);
+  const id = useBench((s) => s.id);
   const cells = useMemo(() => foundCells(places).slice(0, FIRST), [places]);
   if (cells.length === 0) return null;
   return (
@@ -200,6 +202,13 @@ function Cells() {
           </Box>
         );
       })}
+      <Text fontSize="14px" mt="4px">
+        <Link href={`/tune/${id}/drill`}>
+          <Text as="span" color="woad" textDecoration="underline">
+            Drill them, rung by rung
+          </Text>
+        </Link>
+      </Text>
     </Block>
   );
 }

@@ -1,0 +1,107 @@
+"use client";
+import { Box, Flex, Heading, Text } from "@chakra-ui/react";
+import Link from "next/link";
+import { parseAsString, useQueryState } from "nuqs";
+import { useMemo } from "react";
+import { readWork } from "../../core/ensemble";
+import { CELLS, CLASS_STRING, cellFits, drillLadder, foundCells } from "../../core/feel";
+import { places } from "../../core/score";
+import { LineButton, SolidButton } from "../controls/buttons";
+import { Picker } from "../controls/Choice";
+import { Preview } from "../engraving/Preview";
+import { Play, Stop } from "../icons";
+import { rightsLine } from "../rights";
+import { usePreviewPlayer } from "../sound/usePreviewPlayer";
+
+/** Rows of a rung that are shown. */
+const ROWS = 8;
+
+/** The drill ladder of one rhythm, rung by rung: to hear, to play along with, and on paper. */
+export function DrillPage({ id, work }: { id: number; work: string }) {
+  const tune = useMemo(() => readWork(JSON.parse(work)).tune, [work]);
+  const from = useMemo(() => places(tune), [tune]);
+  const fitting = useMemo(() => CELLS.filter((c) => from[0] && cellFits(c, from[0])), [from]);
+  const [name, setName] = useQueryState("cell", parseAsString);
+  const cell = fitting.find((c) => c.name === name) ?? foundCells(from)[0] ?? fitting[0];
+  const rungs = useMemo(() => (cell ? drillLadder(tune, cell, CLASS_STRING) : []), [tune, cell]);
+  const player = usePreviewPlayer();
+  const closed = tune.rights === "unknown";
+  return (
+    <Box minH="100%" bg="linen" css={{ "@media print": { background: "white" } }}>
+      <Flex
+        data-screen
+        minH="56px"
+        px="20px"
+        py="6px"
+        align="center"
+        gap="12px"
+        wrap="wrap"
+        bg="fleece"
+        borderBottom="1px solid"
+        borderColor="cord"
+      >
+        <Link href={`/tune/${id}?lens=Feel`}>Back to the feel</Link>
+        <Picker
+          label="Rhythm"
+          width="220px"
+          of={fitting.map((c) => c.name)}
+          now={cell?.name ?? ""}
+          onTake={(n) => void setName(n)}
+        />
+        <Text color="quiet">{cell ? `“${cell.syllables.join(" ")}” teaches ${cell.teaches}` : ""}</Text>
+        {!closed && (
+          <SolidButton size="md" ml="auto" onClick={() => window.print()}>
+            Print
+          </SolidButton>
+        )}
+      </Flex>
+      {player.failure && (
+        <Text role="alert" color="madder" p="12px 28px 0">
+          No sound: {player.failure}
+        </Text>
+      )}
+      <Box
+        as="main"
+        className="light"
+        bg="#FFFFFF"
+        color="#2A2522"
+        w="210mm"
+        maxW="100%"
+        minH="296mm"
+        mx="auto"
+        my="18px"
+        p="14mm"
+        css={{ "@media print": { margin: 0, ...(closed ? { display: "none" } : {}) } }}
+      >
+        <Heading as="h1" fontSize="26px" fontWeight="600">
+          {tune.title || "Untitled"}
+        </Heading>
+        <Text mb="6mm">{cell ? `${cell.name}, rung by rung` : "No rhythm cell fits this tune’s metre."}</Text>
+        {rungs.map((rung, i) => (
+          <Box key={rung.name} mb="7mm" css={{ breakInside: "avoid" }}>
+            <Flex align="center" gap="10px" mb="2mm">
+              <Heading as="h2" fontSize="18px" fontWeight="600">
+                {i + 1}. {rung.name}
+              </Heading>
+              <LineButton
+                data-screen
+                size="xs"
+                aria-label={player.playing === rung.name ? `Stop ${rung.name}` : `Hear ${rung.name}`}
+                onClick={() => (player.playing === rung.name ? player.stop() : player.play(rung.name, rung.tune))}
+              >
+                {player.playing === rung.name ? <Stop size={13} /> : <Play size={13} />}
+              </LineButton>
+            </Flex>
+            <Text fontStyle="italic" mb="1mm">
+              {rung.says}
+            </Text>
+            <Preview tune={rung.tune} rows={ROWS} />
+          </Box>
+        ))}
+        <Text mt="6mm" fontSize="12px">
+          {rightsLine(tune)}
+        </Text>
+      </Box>
+    </Box>
+  );
+}
