@@ -158,7 +158,9 @@ test.describe("a tablet", () => {
   });
 });
 
-test("the drill ladder of a rhythm is drawn rung by rung, heard, and of another rhythm when asked", async ({ page }) => {
+test("the drill ladder of a rhythm is drawn rung by rung, heard, and of another rhythm when asked", async ({
+  page,
+}) => {
   await open(page, "The Lamp on the Slip");
   await press(page, "d");
   await why(page).getByRole("link", { name: "Drill them, rung by rung" }).click();
