@@ -78,7 +78,7 @@ export function FilePreview({ opened, onDone }: { opened: Opened; onDone: (id?: 
       <Text fontWeight="700">{opened.name}</Text>
       {read?.refused.map((r) => (
         <Text key={r.message} mt="2" color="madder">
-          {r.line > 1 ? `Line ${r.line}, column ${r.column}: ` : ""}
+          {r.line > 1 || r.column > 1 ? `Line ${r.line}, column ${r.column}: ` : ""}
           {r.message}
         </Text>
       ))}
