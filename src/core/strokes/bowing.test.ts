@@ -125,6 +125,41 @@ describe("bars as teachers bow them", () => {
   ] as const)("a half note and four eighths, %s", (style, want) => {
     expect(bowed("d4 fedc|d8|", style, { key: "D" })).toBe(want);
   });
+  test.each([
+    ["Down on the beat", "(3ABc de (3fed cB|A8|", "D[123]-U[45]-D[678]-U[910]"],
+    ["Down on the beat", "(3AAA Bc (3ddd cB|A8|", "D1-U2-D3-U[45]-D6-U7-D8-U[910]"],
+    ["Shuffle", "(3ABc de (3fed cB|A8|", "D[123]-U4-D5-U[678]-D9-U10"],
+    ["Slurred threes", "(3ABc de (3fed cB|A8|", "D[123]-U[45]-D[678]-U[910]"],
+    ["Jig pulse", "(3ABc de (3fed cB|A8|", "D[123]-U[45]-D[678]-U[910]"],
+    ["Driven up-bows", "(3ABc de (3fed cB|A8|", "D[123]-U4~U5-D[678]-U9~U10"],
+    ["Driven up-bows", "A>B c<d A>B c<d|A8|", "D1-U2~U[34]-D5-U6~U[78]"],
+    ["Jig pulse", "d2cB A2Bc|d8|", "D1-U[23]-D4-U[56]"],
+  ] as const)("triplets, snaps and quarters, %s: %s", (style, abc, want) => {
+    expect(bowed(abc, style, { key: "D" })).toBe(want);
+  });
+  test.each([
+    ["Separate", "U", "D-U", "U-D-U"],
+    ["Down on the beat", "U", "D-U", "U-D-U"],
+    ["Shuffle", "U", "D-U", "D[12]-U"],
+    ["Slurred threes", "U", "U[12]", "U[123]"],
+    ["Driven up-bows", "U", "U~U", "U[123]"],
+    ["Jig pulse", "U", "D-U", "U-D-U"],
+  ] as const)("pickups of one, two and three, %s", (style, ...want) => {
+    const found = ["A|", "AB|", "ABc|"].map((pickup) => {
+      const from = places(tuneOf(`${pickup}defd edcB|A8|`, { key: "D" }));
+      const plan = planBowing({ places: from, style, bpm: 100, phraseStarts: new Set([0]) });
+      let order = 0;
+      return plan.strokes
+        .filter((s) => s.notes[0]!.place.pickup)
+        .map(({ notes, retake, direction }, k) => {
+          const numbers = notes.map(() => ++order).join("");
+          const joint = retake ? "~" : "-";
+          return `${k ? joint : ""}${direction === "down" ? "D" : "U"}${notes.length > 1 ? `[${numbers}]` : ""}`;
+        })
+        .join("");
+    });
+    expect(found).toEqual(want);
+  });
   it("Jig pulse stays separate where it can", () => {
     expect(bowed("ABc dcB|A6|", "Jig pulse", { metre: "6/8", key: "D" })).toBe("D1-U2-D3-U4-D5-U6");
     expect(bowed("B2A GAB|A6|", "Jig pulse", { metre: "6/8", key: "G" })).toBe("D1-U2-D3-U[45]");

@@ -1,5 +1,5 @@
 import { FIDDLE, type Instrument } from "../instruments";
-import { beatTicks, type Place } from "../score";
+import { beatTicks, isCompound, type Place } from "../score";
 import { isConflict, type Problem, type Solution, solve } from "../search";
 import { midi, type Pitch } from "../theory";
 import { type Beats, beatsOf } from "./metre";
@@ -13,7 +13,7 @@ import {
   type StrokePlan,
 } from "./model";
 import { strokeNotes } from "./notes";
-import { type Joint, wantedJoints } from "./patterns";
+import { type Joint, leadInJoints, wantedJoints } from "./patterns";
 import { bowReason } from "./reasons";
 import { retakesOf } from "./retakes";
 
@@ -91,8 +91,9 @@ type Spot = {
   opens: boolean;
   wanted: Joint | undefined;
   phrase: boolean;
-  /** The first downbeat of its strain. */
+  /** The first downbeat of its strain; and a metre of dotted beats. */
   leads: boolean;
+  dotted: boolean;
   seconds: number;
 };
 
@@ -117,6 +118,7 @@ function spotsOf(notes: readonly StrokeNote[], { places, style, bpm, phraseStart
       leads:
         on(beats.full) &&
         !notes.some((n) => n.place.strain === note.place.strain && n.at < note.at && n.into % beats.full === 0),
+      dotted: isCompound(note.place.metre),
       seconds: note.ticks * beatSeconds,
     };
   });
@@ -152,6 +154,23 @@ function withWanted(spots: Spot[], style: Bowing): void {
     const held = before !== undefined && before.note.ticks >= group && (spots[i] as Spot).note.rest === 0;
     const joints = wantedJoints(style, lengths, held);
     joints?.forEach((joint, k) => {
+      (own[k + 1] as Spot).wanted = joint;
+    });
+  });
+  // Pickups last: they begin groups of their own.
+  withLeadIns(spots, style);
+}
+
+/** The joints a style wants in pickups of running notes. */
+function withLeadIns(spots: Spot[], style: Bowing): void {
+  spots.forEach((spot, i) => {
+    const { place } = spot.note;
+    if (!place.pickup || spots[i - 1]?.note.place === place) return;
+    const own = spots.filter((s) => s.note.place === place);
+    const joints = own.every((s) => s.note.ticks === s.beats.unit) ? leadInJoints(style, own.length) : undefined;
+    if (!joints) return;
+    spot.opens = true;
+    joints.forEach((joint, k) => {
       (own[k + 1] as Spot).wanted = joint;
     });
   });
@@ -215,7 +234,15 @@ function slurPrice({ spots, request, most }: Ground, i: number, of: number): num
   if (own.length < of || of > limit + (isRun(spots, i) ? 1 : 0) || (seconds > longest && of > 2 && !leadIn))
     return Number.POSITIVE_INFINITY;
   const joined = of > 3 && !leadIn && notes.some((n) => n.tuplet?.actual === 3);
-  if (joined || notes.slice(1).some((n) => n.rest > 0) || splitsTriplet(notes) || hasDottedPair(notes, first.beats)) {
+  // A slur over the same note again would be a tie.
+  const again = notes.slice(1).some((n, k) => interval(n, notes[k] as StrokeNote) === 0);
+  if (
+    joined ||
+    again ||
+    notes.slice(1).some((n) => n.rest > 0) ||
+    splitsTriplet(notes) ||
+    hasDottedPair(notes, first.beats)
+  ) {
     return Number.POSITIVE_INFINITY;
   }
   const { count, rocking } = crossings(notes);
@@ -252,12 +279,12 @@ const hasDottedPair = (notes: readonly StrokeNote[], { unit }: Beats) =>
 const isDotted = (a: StrokeNote, b: StrokeNote, unit: number) => near(a.ticks, 1.5 * unit) && near(b.ticks, 0.5 * unit);
 
 /** What it costs that a stroke begins on a note this way. */
-function wayPrice({ downbeat, main, weak, leads }: Spot, way: Direction, style: Bowing): number {
+function wayPrice({ downbeat, main, weak, leads, dotted }: Spot, way: Direction, style: Bowing): number {
   if (way === "down") return 0;
   // Separate bows alternate through odd bars: they only begin well.
   if (style === "Separate") return leads ? PRICES.upDownbeat : 0;
   if (downbeat) return PRICES.upDownbeat;
-  if (main) return style === "Jig pulse" ? PRICES.upMainInJigPulse : PRICES.upMain;
+  if (main) return style === "Jig pulse" && dotted ? PRICES.upMainInJigPulse : PRICES.upMain;
   return weak ? PRICES.upWeak : 0;
 }
 

@@ -51,6 +51,15 @@ export const PATTERNS: Readonly<Record<string, ReadonlyMap<string, Pattern>>> = 
   ),
 };
 
+/** Pickups of two and of three running notes, by style. */
+const LEAD_INS: Readonly<Record<string, Readonly<Record<number, readonly Joint[]>>>> = {
+  Shuffle: { 3: ["slur", "change"] },
+  "Slurred threes": { 2: ["slur"], 3: ["slur", "slur"] },
+  "Driven up-bows": { 2: ["hook"], 3: ["slur", "slur"] },
+};
+/** The joints a style wants in a pickup of so many running notes; undefined where it wants nothing. */
+export const leadInJoints = (style: string, notes: number): readonly Joint[] | undefined => LEAD_INS[style]?.[notes];
+
 /** What joins a note to the one before it: it is in the same stroke, begins another, or one the same way. */
 export type Joint = "slur" | "change" | "hook";
 
