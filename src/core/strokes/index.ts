@@ -1,6 +1,7 @@
 // Strokes: how a tune is bowed, picked and strummed. In: bars, a style, an instrument, a tempo, locks. Out: every note
 // in one stroke with its direction, why, and what the other direction would cost.
-export { BOWINGS, type Bowing, planBowing } from "./bowing";
+export { planBowing } from "./bowing";
+export { BOWINGS, type Bowing } from "./bows";
 export * from "./model";
 export { PLECTRUMS, type Plectrum, planPlectrum } from "./plectrum";
 export { bowedStaff } from "./staff";

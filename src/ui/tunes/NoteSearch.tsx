@@ -1,5 +1,5 @@
 "use client";
-import { Box, Button, Flex, Input, Text } from "@chakra-ui/react";
+import { Box, Flex, Input, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { FIDDLE } from "../../core/instruments";
 import { QUARTER } from "../../core/score";
@@ -7,6 +7,7 @@ import type { Key } from "../../core/theory";
 import { tokenFor, type TypedSetting } from "../../core/typing";
 import { LineButton } from "../controls/buttons";
 import { Keyboard } from "../typing/Keyboard";
+import { KeySources } from "../typing/KeySources";
 import { useMidiKeys } from "../typing/useMidiKeys";
 
 const C: Key = { tonic: "C", mode: "major" };
@@ -59,19 +60,7 @@ export function NoteSearch({ notes, unread, onNotes }: Props) {
             <Text fontSize="13px" color="quiet">
               In any key; one wrong note does no harm.
             </Text>
-            {keys.choices.map((c) => (
-              <Button
-                key={c.id}
-                size="xs"
-                variant="outline"
-                borderColor="quiet"
-                color="ink"
-                aria-pressed={keys.chosen === c.id}
-                onClick={() => keys.choose(c.id)}
-              >
-                {c.name}
-              </Button>
-            ))}
+            <KeySources keys={keys} />
             <Text fontSize="13px" color={keys.live ? "lichen" : "quiet"}>
               {keys.words}
             </Text>

@@ -17,6 +17,7 @@ import { PageHead } from "../controls/PageHead";
 import { Preview } from "../engraving/Preview";
 import { Fretboard } from "./Fretboard";
 import { Keyboard } from "./Keyboard";
+import { KeySources } from "./KeySources";
 import { LengthSheet } from "./LengthSheet";
 import { NoteText } from "./NoteText";
 import { useDraft } from "./useDraft";
@@ -358,19 +359,7 @@ export function TypingPage() {
           <Text color="quiet">a click enters the note, a step long</Text>
           <Flex ml="auto" gap="8px" align="center">
             <Text color={keys.live ? "lichen" : "quiet"}>{keys.words}</Text>
-            {keys.choices.map((c) => (
-              <Button
-                key={c.id}
-                size="xs"
-                variant="outline"
-                borderColor="quiet"
-                color="ink"
-                aria-pressed={keys.chosen === c.id}
-                onClick={() => keys.choose(c.id)}
-              >
-                {c.name}
-              </Button>
-            ))}
+            <KeySources keys={keys} />
           </Flex>
         </Flex>
         {spelling === "frets" || spelling === "string and finger" ? (
