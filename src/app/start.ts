@@ -18,17 +18,27 @@ const HOUR = 60 * 60 * 1000;
  */
 export function start(): void {
   try {
-    fillMelodies(database());
+    database();
     void warm().catch(tellTrouble);
   } catch (error) {
     tellTrouble(error);
   }
   // After the first page, which comes first.
+  setTimeout(fill, 1000).unref();
   setTimeout(() => void backUp(), 15_000).unref();
   setInterval(() => void backUp(), HOUR).unref();
 }
 
 const tellTrouble = (error: unknown) => console.error(error instanceof Error ? error.message : error);
+
+/** Writes down melodies a few at a time, so that nobody waits for it. */
+function fill() {
+  try {
+    if (fillMelodies(database())) setTimeout(fill, 20).unref();
+  } catch (error) {
+    tellTrouble(error);
+  }
+}
 
 async function warm() {
   const db = database();

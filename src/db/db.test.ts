@@ -55,8 +55,16 @@ describe("finding by notes", () => {
     takeIn(db, ABC);
     db.$client.exec("UPDATE tunes SET melody = ''");
     expect(titles("D G B d B")).toEqual([]);
+    expect(fillMelodies(db)).toBe(false);
+    expect(titles("D G B d B")).toEqual(["Tar and Twine"]);
+  });
+  it("a tune that cannot be read stops none of the others, and is not tried for ever", () => {
+    takeIn(db, `${SHANTY}\n${ABC}`);
+    db.$client.exec("UPDATE tunes SET melody = ''");
+    db.$client.exec("UPDATE revisions SET work = '{' WHERE tune_id = (SELECT min(id) FROM tunes)");
     fillMelodies(db);
     expect(titles("D G B d B")).toEqual(["Tar and Twine"]);
+    expect(db.$client.prepare("SELECT count(*) FROM tunes WHERE melody = ''").pluck().get()).toBe(0);
   });
 });
 

@@ -126,13 +126,14 @@ export const countTunes = (db: Db, asked: Asked = {}): number =>
 export const melodies = (db: Db) =>
   db.select({ id: tunes.id, melody: tunes.melody }).from(tunes).where(isNull(tunes.removed)).all();
 
-/** Tunes whose melody has not been written down yet, with their work; and writing it. */
-export const withoutMelody = (db: Db) =>
+/** Some tunes whose melody has not been written down yet, at most so many, with their work; and writing it. */
+export const withoutMelody = (db: Db, limit: number) =>
   db
     .select({ id: tunes.id, work: revisions.work })
     .from(tunes)
     .innerJoin(revisions, eq(revisions.id, tunes.head))
     .where(eq(tunes.melody, ""))
+    .limit(limit)
     .all();
 export const writeMelody = (db: Db, id: number, melody: string): void =>
   void db.update(tunes).set({ melody }).where(eq(tunes.id, id)).run();

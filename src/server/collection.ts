@@ -131,12 +131,26 @@ export function holding(db: Db, text: string): Asked["holding"] {
   return { exactly: ids(0), nearly: ids(1) };
 }
 
-/** Writes down the melodies of tunes that came in before melodies were kept. */
-export function fillMelodies(db: Db): void {
-  for (const { id, work } of withoutMelody(db)) {
-    const { tune } = readWork(JSON.parse(work));
-    // A tune of rests keeps a sign that nothing is there.
-    writeMelody(db, id, storedMelody(melodyOf(tune)) || " ");
+/** Melodies written down in one go. */
+const FILLED = 50;
+/** What stands for no melody: a tune of rests, or one whose work cannot be read. */
+const NO_MELODY = " ";
+
+/**
+ * Writes down the melodies of some tunes that came in before melodies were kept; says whether there may be more. A tune
+ * that cannot be read stops none of the others.
+ */
+export function fillMelodies(db: Db): boolean {
+  const some = withoutMelody(db, FILLED);
+  for (const { id, work } of some) writeMelody(db, id, melodyIn(work) || NO_MELODY);
+  return some.length === FILLED;
+}
+
+function melodyIn(work: string): string {
+  try {
+    return storedMelody(melodyOf(readWork(JSON.parse(work)).tune));
+  } catch {
+    return "";
   }
 }
 

@@ -20,7 +20,8 @@ function useRoom(usual: Room) {
   const box = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState(usual);
   useEffect(() => {
-    const outer = box.current?.parentElement;
+    // The rows and the sheet under them together: a sheet that opens leaves the music its size.
+    const outer = box.current?.parentElement?.parentElement;
     const measure = () => {
       const width = Math.floor((box.current?.clientWidth ?? 0) - (window.innerWidth < STACKED ? 0 : GUTTER));
       const height = outer?.clientHeight ?? 0;
@@ -32,7 +33,6 @@ function useRoom(usual: Room) {
     measure();
     const observer = new ResizeObserver(measure);
     if (box.current) observer.observe(box.current);
-    // A sheet that opens leaves the music its size.
     window.addEventListener("resize", measure);
     return () => {
       observer.disconnect();

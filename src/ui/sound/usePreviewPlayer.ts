@@ -26,5 +26,5 @@ export function usePreviewPlayer() {
     // Starting one ends the one before, which says so.
     setPlaying(name);
   };
-  return { playing, failure, play, stop };
+  return { playing, failure, fail: setFailure, play, stop };
 }

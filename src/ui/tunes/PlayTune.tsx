@@ -17,7 +17,8 @@ export function PlayTune({ id, title }: { id: number; title: string }) {
   const toggle = async () => {
     if (on) return player.stop();
     const answer = await ask(id, "tune", {});
-    if (answer.ok && answer.value) player.play(name, answer.value);
+    if (!answer.ok) player.fail(answer.problem);
+    else if (answer.value) player.play(name, answer.value);
   };
   return (
     <IconButton

@@ -1,7 +1,7 @@
 "use client";
 import { Box, Flex, RadioGroup, Slider, Text } from "@chakra-ui/react";
 import Link from "next/link";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import {
   AS_WRITTEN,
   bowingFor,
@@ -89,8 +89,10 @@ function Accents({ groove }: { groove: Groove }) {
   const percent = useBench((s) => s.percent);
   const strength = useBench((s) => s.work.feel.strength ?? 100);
   const change = useBench((s) => s.change);
+  const [sliding, setSliding] = useState<number | null>(null);
   const bpm = feltBpm(tune, percent);
-  const shape = shaped(groove, grooveTempo(groove, tune.metre, bpm), strength);
+  const shown = sliding ?? strength;
+  const shape = shaped(groove, grooveTempo(groove, tune.metre, bpm), shown);
   return (
     <Block title="One bar: how strong, and when">
       <AccentBar shape={shape} />
@@ -99,10 +101,13 @@ function Accents({ groove }: { groove: Groove }) {
         min={0}
         max={150}
         step={10}
-        value={[strength]}
-        onValueChange={({ value }) =>
-          change(`Feel ${value[0]} percent`, (w) => changeGroove(w, { strength: value[0] ?? 100 }))
-        }
+        value={[shown]}
+        onValueChange={({ value }) => setSliding(value[0] ?? null)}
+        // One step of the history for one slide, however far it goes.
+        onValueChangeEnd={({ value }) => {
+          setSliding(null);
+          change(`Feel ${value[0]} percent`, (w) => changeGroove(w, { strength: value[0] ?? 100 }));
+        }}
         aria-label={["Strength of the feel, percent"]}
       >
         <Slider.Control>
@@ -115,7 +120,7 @@ function Accents({ groove }: { groove: Groove }) {
         </Slider.Control>
       </Slider.Root>
       <Text fontSize="13px" color="quiet">
-        {strength === 0 ? "straight and even" : `${strength} percent of the dance’s lean`}
+        {shown === 0 ? "straight and even" : `${shown} percent of the dance’s lean`}
       </Text>
     </Block>
   );

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { changeLine, type Derived, makeDeriver, newWork, type Work } from "../../../core/ensemble";
+import { bowsOf, changeLine, type Derived, makeDeriver, newWork, type Work } from "../../../core/ensemble";
 import { moveStep } from "../../../core/score";
 import { tuneOf } from "../../../testing/abc";
 import type { BenchState } from ".";
@@ -197,6 +197,35 @@ describe("the bench's store", () => {
     const last = now().selection;
     now().walk(1);
     expect(now().selection).toEqual(last);
+  });
+  it("turns a bow, locks it, frees it again, and goes from bow to bow", async () => {
+    const stroke = () => {
+      const { selection, work, derived } = now();
+      return selection?.kind === "stroke" ? bowsOf(work, derived).strokes[selection.index]! : undefined;
+    };
+    now().takeUpStroke(2);
+    expect([now().bar, stroke()?.direction, stroke()?.locked]).toEqual([2, "down", false]);
+    now().turnStroke();
+    await settled();
+    expect([stroke()?.direction, stroke()?.locked]).toEqual(["up", true]);
+    now().toggleStrokeLock();
+    await settled();
+    expect([stroke()?.direction, stroke()?.locked]).toEqual(["down", false]);
+    now().toggleStrokeLock();
+    await settled();
+    expect(now().work.feel.bowing?.locks).toMatchObject([{ bar: 2, at: 0, value: "down" }]);
+    const first = now().selection;
+    now().walk(1);
+    expect(now().selection).not.toEqual(first);
+    now().walk(-1);
+    expect(now().selection).toEqual(first);
+  });
+  it("settled bows go with their bars when the tune is edited", async () => {
+    now().takeUpStroke(2);
+    now().turnStroke();
+    expect(now().edit("Note moved up", (tune) => moveStep(tune, { bar: 1, event: 0 }, 1))).toBeUndefined();
+    await settled();
+    expect(now().work.feel.bowing?.locks).toMatchObject([{ bar: 2, value: "up" }]);
   });
   it("is busy until what is shown has caught up, and its comparison with it", async () => {
     now().setRival("Dance band");
