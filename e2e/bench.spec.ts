@@ -212,6 +212,9 @@ test("three parts are shown, printed and taken away once the rights are recorded
   await panel.getByRole("link", { name: "Print One note per chord" }).click();
   await expect(page.getByRole("button", { name: "Print", exact: true })).toBeEnabled();
   await expect(page.locator("[data-page='1'] svg g.measure")).toHaveCount(18);
+  // Strains have their letters, each in a box that does not cover it.
+  await expect(page.locator("[data-page='1'] g.reh")).toHaveText(["A", "B"]);
+  await expect(page.locator("[data-page='1'] g.reh rect").first()).toHaveCSS("fill", "none");
   // The note of the tempo is a letter of the music font.
   await expect(page.locator("[data-page='1'] g.tempo tspan[font-family='Leipzig']")).toHaveCount(1);
   const fonts = () =>
