@@ -143,13 +143,16 @@ function verbOf(word: string | undefined): Verb {
   );
 }
 
+/** What is strummed or picked where no instrument is named. */
+const USUAL: Readonly<Record<string, string>> = { strum: "guitar", plectrum: "mandolin" };
+
 function optionsOf(verb: Verb, values: Values): Options {
   const strokes = verb === "strokes";
   const {
     style = strokes ? undefined : "Three-chord",
     school = "Chord-fit",
     side,
-    instrument: on = FIDDLE.name,
+    instrument: on = strokes ? (USUAL[values.plan ?? ""] ?? FIDDLE.name) : FIDDLE.name,
     to,
     out,
   } = values;
@@ -176,23 +179,13 @@ function optionsOf(verb: Verb, values: Values): Options {
 }
 
 function instrumentOf(name: string, tuning: string | undefined): Instrument {
-  const known = instrument(OTHER_NAMES[name.trim().toLowerCase()] ?? name);
-  const found = chosen(known, `There is no instrument "${name}". Instruments: ${names(INSTRUMENTS)}.`);
+  const found = chosen(instrument(name), `There is no instrument "${name}". Instruments: ${names(INSTRUMENTS)}.`);
   if (tuning === undefined) return found;
   return chosen(
     tuned(found, tuning),
     `The ${found.name} has no tuning "${tuning}". Tunings: ${names(found.tunings) || "none"}.`,
   );
 }
-/** Usual names of instruments besides their own. */
-const OTHER_NAMES: Readonly<Record<string, string>> = {
-  violin: "fiddle",
-  "five-string banjo": "banjo",
-  dulcimer: "mountain dulcimer",
-  "d whistle": "whistle",
-  "tin whistle": "whistle",
-};
-
 const danceOf = (name: string): Groove =>
   chosen(grooveOf(name), `There is no dance "${name}". Dances: ${names(GROOVES)}.`);
 

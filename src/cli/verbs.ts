@@ -35,9 +35,11 @@ import {
   planStrum,
   type StrokeLock,
   type StrokeNote,
+  type StrokePlan,
+  type StrumPlan,
   type StrumStroke,
 } from "../core/strokes";
-import { parseChord, parsePitch, type Pitch, pitchName, semitoneOf } from "../core/theory";
+import { parseChord, parsePitch, type Pitch, pitchName, semitoneOf, spell } from "../core/theory";
 import type { Options, Verb } from "./arguments";
 import { type LockWish, placeOf } from "./locks";
 
@@ -124,8 +126,7 @@ function analysed(tune: Tune, { inferKey, inferType }: Options) {
 type Ground = { analysis: Analysis; request: Omit<ChordRequest, "locks">; own: ChordLock[] };
 
 /** What chords are planned over, and the locks the file itself gives. */
-function groundOf(tune: Tune, { style, infer }: Options): Ground {
-  const analysis = analyse(tune);
+function groundOf(tune: Tune, { style, infer }: Options, analysis = analyse(tune)): Ground {
   const { places, form } = analysis;
   return {
     analysis,
@@ -313,12 +314,18 @@ function felt(tune: Tune, options: Options) {
   };
 }
 
-function strokePlan(tune: Tune, analysis: Analysis, options: Options, locks: readonly StrokeLock[]) {
+/** A plan of strokes; a strum has its grid, and what it has no place for. */
+type Stroked = StrokePlan & Partial<Pick<StrumPlan, "grid" | "leftOut">>;
+
+function strokePlan(tune: Tune, analysis: Analysis, options: Options, locks: readonly StrokeLock[]): Stroked {
   const { places, form } = analysis;
   const { instrument } = options;
   const groove = grooveFor(tune, analysis, options);
   if (options.plan === "plectrum") return planPlectrum({ places, style: options.plectrum, instrument, locks });
-  if (options.plan === "strum") return planStrum({ places, instrument: instrument.name, style: options.strum, locks });
+  if (options.plan === "strum") {
+    const { chords } = planned(groundOf(tune, options, analysis), []);
+    return planStrum({ places, instrument, style: options.strum, chords, locks });
+  }
   return planBowing({
     places,
     style: options.bowing,
@@ -331,8 +338,8 @@ function strokePlan(tune: Tune, analysis: Analysis, options: Options, locks: rea
 }
 
 /** Where each stroke stands and how long it lasts: those of a strum by its grid, others by their notes. */
-function spanOf(plan: ReturnType<typeof strokePlan>, k: number): { place: Place; at: number; ticks: number } {
-  if ("grid" in plan) return (plan.grid as readonly StrumStroke[])[k] as StrumStroke;
+function spanOf(plan: Stroked, k: number): { place: Place; at: number; ticks: number } {
+  if (plan.grid) return plan.grid[k] as StrumStroke;
   const notes = plan.strokes[k]?.notes ?? [];
   const [first, last] = [notes[0], notes.at(-1)] as [StrokeNote, StrokeNote];
   return { place: first.place, at: first.at, ticks: last.at + last.ticks - first.at };
@@ -358,6 +365,7 @@ function stroked(tune: Tune, options: Options) {
     instrument: options.instrument.name,
     total: six(plan.total),
     downbeats: plan.downbeats,
+    ...(plan.leftOut ? { left_out: plan.leftOut } : {}),
     strokes: plan.strokes.map((stroke, k) => {
       const { place, at, ticks } = spanOf(plan, k);
       return {
@@ -366,14 +374,7 @@ function stroked(tune: Tune, options: Options) {
         kind: stroke.kind,
         retake: stroke.retake,
         ...(stroke.pluck ? { pluck: stroke.pluck } : {}),
-        notes: stroke.notes.flatMap((n) =>
-          n.pitches.map((pitch) => ({
-            at: quarters(n.at),
-            duration: quarters(n.ticks),
-            pitch: pitchName(pitch),
-            string: n.string === undefined ? null : (numbers[n.string] ?? null),
-          })),
-        ),
+        notes: plan.grid ? struckNotes(plan.grid[k]) : bowedNotes(stroke.notes, numbers),
         locked: stroke.locked,
         reason: stroke.reason,
         alternatives: stroke.alternatives.map((a) => ({ direction: a.direction, cost: six(a.cost) })),
@@ -382,9 +383,28 @@ function stroked(tune: Tune, options: Options) {
   };
 }
 
+const bowedNotes = (notes: readonly StrokeNote[], numbers: readonly number[]) =>
+  notes.flatMap((n) =>
+    n.pitches.map((pitch) => ({
+      at: quarters(n.at),
+      duration: quarters(n.ticks),
+      pitch: pitchName(pitch),
+      string: n.string === undefined ? null : (numbers[n.string] ?? null),
+    })),
+  );
+/** The strings of one stroke of a strum, as they sound. */
+const struckNotes = (stroke: StrumStroke | undefined) =>
+  (stroke?.struck ?? []).map(({ string, fret, noteNumber }) => ({
+    at: quarters(stroke?.at ?? 0),
+    duration: quarters(stroke?.ticks ?? 0),
+    pitch: pitchName(spell(noteNumber, (stroke as StrumStroke).place.key)),
+    string,
+    fret,
+  }));
+
 /** How long the notes of a stroke sound; a strum's stroke lasts as its grid says. */
-const soundingTicks = (plan: ReturnType<typeof strokePlan>, k: number): number | undefined =>
-  "grid" in plan ? undefined : plan.strokes[k]?.notes.reduce((sum, n) => sum + n.ticks, 0);
+const soundingTicks = (plan: Stroked, k: number): number | undefined =>
+  plan.grid ? undefined : plan.strokes[k]?.notes.reduce((sum, n) => sum + n.ticks, 0);
 
 function converted(tune: Tune, { to }: Options): string | Uint8Array {
   if (to === "abc") return tuneAbc(tune);

@@ -1,14 +1,16 @@
-import { parsePitch } from "../theory";
-import { type Fret, type Hand, Instrument, type OpenString } from "./model";
+import { className, parsePitch } from "../theory";
+import { type Fret, type Hand, Instrument, type OpenString, type Tuning } from "./model";
 
-const CHROMATIC: Fret[] = Array.from({ length: 13 }, (_, i) => ({ label: String(i), semitones: i }));
+/** Frets a semitone apart, from the nut. */
+const chromatic = (highest: number): Fret[] =>
+  Array.from({ length: highest + 1 }, (_, i) => ({ label: String(i), semitones: i }));
 const frets = (text: string): Fret[] =>
   text.split(" ").map((pair) => {
     const [label = "", semitones] = pair.split("=");
     return { label, semitones: Number(semitones) };
   });
-/** The mountain dulcimer's diatonic frets, with the half fret that most have. */
-const DIATONIC = frets("0=0 1=2 2=4 3=5 4=7 5=9 6=10 6+=11 7=12 8=14 9=16 10=17");
+/** The mountain dulcimer's diatonic frets, with the half frets that most have. */
+const DIATONIC = frets("0=0 1=2 2=4 3=5 4=7 5=9 6=10 6+=11 7=12 8=14 9=16 10=17 11=19 12=21 13=22 13+=23 14=24");
 
 /** Strings from the player's lowest course to the highest; "G4@5" is a short string that begins at the fifth fret. */
 const stringsOf = (text: string): OpenString[] => {
@@ -19,6 +21,14 @@ const stringsOf = (text: string): OpenString[] => {
   });
 };
 
+/** A tuning is called by the letters of its strings, with what tells it from another of the same letters. */
+const tuningOf = (text: string): Tuning => {
+  const [pitches = "", remark = ""] = text.split("|");
+  const strings = stringsOf(pitches);
+  const letters = strings.map(({ open }) => className(open)).join("");
+  return { name: remark ? `${letters}, ${remark}` : letters, strings };
+};
+
 type Row = {
   name: string;
   family: Instrument["family"];
@@ -27,13 +37,14 @@ type Row = {
   program: number;
   /** Octaves from the written to the sounding pitch. */
   octaves?: number;
-  strings?: string;
+  /** Its tunings, the usual one first. */
+  tunings?: readonly string[];
   hand?: Hand;
   frets?: Fret[];
 };
 
-const entry = ({ name, family, range, clef, program, octaves = 0, strings = "", hand, frets }: Row): Instrument => {
-  const usual = stringsOf(strings);
+const entry = ({ name, family, range, clef, program, octaves = 0, tunings = [], hand, frets }: Row): Instrument => {
+  const known = tunings.map(tuningOf);
   return Instrument.parse({
     name,
     family,
@@ -42,8 +53,8 @@ const entry = ({ name, family, range, clef, program, octaves = 0, strings = "", 
     clef,
     transposition: 12 * octaves,
     program,
-    tunings: usual.length > 0 ? [{ name: "usual", strings: usual }] : [],
-    strings: usual,
+    tunings: known,
+    strings: known[0]?.strings ?? [],
     hand,
     frets,
   });
@@ -51,24 +62,42 @@ const entry = ({ name, family, range, clef, program, octaves = 0, strings = "", 
 
 const FIFTHS = { family: "bowed", hand: "violin" } as const;
 const FRETTED = { family: "plucked", hand: "frets", clef: "treble" } as const;
+const MANDOLIN = ["G3 D4 A4 E5", "A3 E4 A4 E5", "G3 D4 G4 D5", "A3 D4 A4 E5"];
 
 /**
- * Sounding ranges in first position or its like; strings in the usual tuning. Programs are those of
+ * Sounding ranges in first position or its like; tunings by teachers' judgement. Programs are those of
  * `workers/sound/presets`.
  */
 const ROWS: readonly Row[] = [
-  { ...FIFTHS, name: "fiddle", range: ["G3", "B5"], clef: "treble", program: 40, strings: "G3 D4 A4 E5" },
-  { ...FIFTHS, name: "viola", range: ["C3", "E5"], clef: "alto", program: 41, strings: "C3 G3 D4 A4" },
-  { ...FIFTHS, name: "cello", hand: "cello", range: ["C2", "D4"], clef: "bass", program: 42, strings: "C2 G2 D3 A3" },
-  { ...FRETTED, name: "mandolin", range: ["G3", "B5"], program: 26, strings: "G3 D4 A4 E5", frets: CHROMATIC },
+  { ...FIFTHS, name: "fiddle", range: ["G3", "B5"], clef: "treble", program: 40, tunings: MANDOLIN },
+  { ...FIFTHS, name: "viola", range: ["C3", "E5"], clef: "alto", program: 41, tunings: ["C3 G3 D4 A4"] },
+  {
+    ...FIFTHS,
+    name: "cello",
+    hand: "cello",
+    range: ["C2", "D4"],
+    clef: "bass",
+    program: 42,
+    tunings: ["C2 G2 D3 A3"],
+  },
+  { ...FRETTED, name: "mandolin", range: ["G3", "B5"], program: 26, tunings: MANDOLIN, frets: chromatic(20) },
+  {
+    ...FRETTED,
+    name: "octave mandola",
+    range: ["G2", "B4"],
+    program: 25,
+    octaves: -1,
+    tunings: ["G2 D3 A3 E4", "A2 E3 A3 E4", "G2 D3 G3 D4", "A2 D3 A3 E4"],
+    frets: chromatic(20),
+  },
   {
     ...FRETTED,
     name: "guitar",
     range: ["E2", "E5"],
     program: 25,
     octaves: -1,
-    strings: "E2 A2 D3 G3 B3 E4",
-    frets: CHROMATIC,
+    tunings: ["E2 A2 D3 G3 B3 E4", "D2 A2 D3 G3 B3 E4", "D2 A2 D3 G3 A3 D4", "D2 G2 D3 G3 B3 D4", "D2 A2 D3 F#3 A3 D4"],
+    frets: chromatic(20),
   },
   {
     ...FRETTED,
@@ -76,11 +105,42 @@ const ROWS: readonly Row[] = [
     range: ["D3", "D5"],
     program: 105,
     octaves: -1,
-    strings: "G4@5 D3 G3 B3 D4",
-    frets: CHROMATIC,
+    tunings: ["G4@5 D3 G3 B3 D4", "G4@5 C3 G3 C4 D4", "G4@5 C3 G3 B3 D4", "G4@5 D3 G3 C4 D4", "F#4@5 D3 F#3 A3 D4"],
+    frets: chromatic(22),
   },
-  { ...FRETTED, name: "mountain dulcimer", range: ["D3", "D5"], program: 15, strings: "D3 A3 D4", frets: DIATONIC },
-  { ...FRETTED, name: "small lute", range: ["C4", "A5"], program: 27, strings: "G4 C4 E4 A4", frets: CHROMATIC },
+  {
+    ...FRETTED,
+    name: "tenor banjo",
+    range: ["G2", "B4"],
+    program: 25,
+    octaves: -1,
+    tunings: ["G2 D3 A3 E4", "C3 G3 D4 A4"],
+    frets: chromatic(17),
+  },
+  {
+    ...FRETTED,
+    name: "mountain dulcimer",
+    range: ["D3", "D5"],
+    program: 15,
+    tunings: ["D3 A3 D4", "D3 A3 A3", "D3 A3 C4", "D3 A3 G3"],
+    frets: DIATONIC,
+  },
+  {
+    ...FRETTED,
+    name: "ukulele",
+    range: ["C4", "A5"],
+    program: 27,
+    tunings: ["G4 C4 E4 A4", "G3 C4 E4 A4|low G", "A4 D4 F#4 B4", "D3 G3 B3 E4"],
+    frets: chromatic(15),
+  },
+  {
+    ...FRETTED,
+    name: "small lute",
+    range: ["D4", "A5"],
+    program: 27,
+    tunings: ["D4 G4 B4 D5", "D4 G4 B4 E5"],
+    frets: chromatic(17),
+  },
   { name: "whistle", family: "wind", range: ["D5", "B6"], clef: "treble", program: 74, octaves: 1 },
   { name: "flute", family: "wind", range: ["D4", "B5"], clef: "treble", program: 73 },
   { name: "accordion", family: "box", range: ["G3", "C6"], clef: "treble", program: 21 },
@@ -92,14 +152,29 @@ export const INSTRUMENTS: readonly Instrument[] = ROWS.map(entry);
 
 export const FIDDLE = INSTRUMENTS[0] as Instrument;
 
+/** Names instruments go by besides their own. */
+const ALSO: Readonly<Record<string, string>> = {
+  violin: "fiddle",
+  "five-string banjo": "banjo",
+  dulcimer: "mountain dulcimer",
+  "four-string lute": "small lute",
+  lute: "small lute",
+  "tin whistle": "whistle",
+  "d whistle": "whistle",
+  "piano accordion": "accordion",
+};
 const byName = new Map(INSTRUMENTS.map((i) => [i.name, i]));
 
-/** Finds an instrument by name, whatever its capitals. */
-export const instrument = (name: string): Instrument | undefined => byName.get(name.trim().toLowerCase());
+/** Finds an instrument by its name or another that it goes by, whatever the capitals. */
+export function instrument(name: string): Instrument | undefined {
+  const own = name.trim().toLowerCase();
+  return byName.get(own) ?? byName.get((Object.hasOwn(ALSO, own) && ALSO[own]) || "");
+}
 
 /** An instrument in one of its tunings; undefined where it has none of that name. */
 export function tuned(on: Instrument, tuning: string | null): Instrument | undefined {
   if (tuning === null) return on;
-  const found = on.tunings.find((t) => t.name === tuning);
+  const same = (name: string) => name.toLowerCase() === tuning.trim().toLowerCase();
+  const found = on.tunings.find((t) => same(t.name));
   return found && { ...on, strings: found.strings };
 }

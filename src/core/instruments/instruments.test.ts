@@ -56,13 +56,38 @@ describe("an instrument as data", () => {
       for (const { name, strings } of own.tunings) expect(tuned(own, name)?.strings).toEqual(strings);
     }
   });
-  it("sounds where it is written, but for guitar and banjo an octave down and the whistle an octave up", () => {
+  it("sounds where it is written, but for what reads the fiddle's page an octave down, and the whistle", () => {
     const moved = INSTRUMENTS.filter((i) => i.transposition !== 0).map((i) => [i.name, i.transposition]);
     expect(moved).toEqual([
+      ["octave mandola", -12],
       ["guitar", -12],
       ["banjo", -12],
+      ["tenor banjo", -12],
       ["whistle", 12],
     ]);
+  });
+  test.each([
+    ["guitar", "EADGBE DADGBE DADGAD DGDGBD DADF#AD"],
+    ["banjo", "GDGBD GCGCD GCGBD GDGCD F#DF#AD"],
+    ["mandolin", "GDAE AEAE GDGD ADAE"],
+    ["mountain dulcimer", "DAD DAA DAC DAG"],
+    ["tenor banjo", "GDAE CGDA"],
+    ["small lute", "DGBD DGBE"],
+  ])("%s has its tunings by their letters, the usual one first", (name, letters) => {
+    expect(named(name).tunings.map((t) => t.name)).toEqual(letters.split(" "));
+    expect(named(name).strings).toEqual(named(name).tunings[0]?.strings);
+    expect(tuned(named(name), letters.split(" ").at(-1)?.toLowerCase() ?? "")).toBeDefined();
+  });
+  it("tells two tunings of the same letters apart", () => {
+    expect(named("ukulele").tunings.map((t) => t.name)).toContain("GCEA, low G");
+  });
+  test.each([
+    ["Five-string banjo", "banjo"],
+    ["violin", "fiddle"],
+    ["D whistle", "whistle"],
+    ["constructor", undefined],
+  ])("%s is understood as %s", (asked, name) => {
+    expect(instrument(asked)?.name).toBe(name);
   });
   it("knows the banjo's short string: the fret it begins at, above all the others", () => {
     const { strings } = named("banjo");

@@ -5,4 +5,6 @@ export { BOWINGS, type Bowing } from "./bows";
 export * from "./model";
 export { PLECTRUMS, type Plectrum, planPlectrum } from "./plectrum";
 export { bowedStaff } from "./staff";
-export { planStrum, STRUMS, strumsFor, type StrumStroke } from "./strum";
+export type { Struck, StrumStroke } from "./struck";
+export { type Fill, planStrum, type StrumPlan } from "./strum";
+export { gridSize, gridTrouble, SIGNS, STRUMS, type Strum, strumsFor } from "./strums";

@@ -51,7 +51,7 @@ export function spotsOf(notes: readonly StrokeNote[], { places, style, bpm, phra
 }
 
 /** Whether a tune in two-four runs in sixteenths. */
-function isFine(places: readonly Place[]): boolean {
+export function isFine(places: readonly Place[]): boolean {
   const events = places.flatMap((p) =>
     p.bar.events.filter((e) => e.pitches.length > 0).map((e) => e.ticks / beatTicks(p.metre)),
   );

@@ -1,9 +1,24 @@
 import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
 import { tuneOf } from "../../testing/abc";
-import { INSTRUMENTS } from "../instruments";
+import { INSTRUMENTS, type Instrument, instrument } from "../instruments";
 import { type Place, places, playingOrder, QUARTER, slice, tuneSheet } from "../score";
-import { bowedStaff, BOWINGS, planBowing, planPlectrum, planStrum, type StrokePlan, STRUMS, strumsFor } from ".";
+import { midi } from "../theory";
+import {
+  bowedStaff,
+  BOWINGS,
+  gridTrouble,
+  planBowing,
+  planPlectrum,
+  planStrum,
+  type StrokePlan,
+  STRUMS,
+  strumsFor,
+} from ".";
+
+const guitar = instrument("guitar") as Instrument;
+const banjo = instrument("banjo") as Instrument;
+const G_ALL = [{ bar: 0, at: 0, symbol: "G" }];
 
 const bow = (from: Place[], style: (typeof BOWINGS)[number]["name"], more: object = {}) =>
   planBowing({ places: from, style, bpm: 110, phraseStarts: new Set([0]), ...more });
@@ -163,24 +178,109 @@ describe("strums", () => {
   test.each(STRUMS)("$name fills its bar with signs that are known", ({ grid, metre }) => {
     const [beats, unit] = metre.split("/").map(Number) as [number, number];
     expect(grid).toHaveLength((beats * 8) / unit);
-    expect(grid).toMatch(/^[BbDUdumxT.]+$/);
+    expect(grid).toMatch(/^([BbDUdumxT.]+|[1-5]+)$/);
   });
-  it("fill every bar exactly, pickups and odd metres too, on every instrument", () => {
+  it("fill every bar exactly, pickups and odd metres too, on every instrument, with fills and with a grid of one's own", () => {
     for (const [abc, more] of [...TUNES, ["d5|e5|", { metre: "5/8" }] as const]) {
       const from = places(tuneOf(abc, more));
-      for (const { name } of INSTRUMENTS) {
-        const { grid } = planStrum({ places: from, instrument: name });
-        for (const place of from) {
-          const own = grid.filter((s) => s.place.index === place.index);
-          expect(own.reduce((sum, s) => sum + s.ticks, 0)).toBeCloseTo(place.ticks, 6);
+      for (const on of INSTRUMENTS) {
+        for (const own of [{}, { fills: true }, { grid: "B.DUB.DU" }]) {
+          const { grid } = planStrum({ places: from, instrument: on, chords: G_ALL, ...own });
+          for (const place of from) {
+            const bar = grid.filter((s) => s.place.index === place.index);
+            expect(bar.reduce((sum, s) => sum + s.ticks, 0)).toBe(place.ticks);
+            expect(bar.every((s) => Number.isInteger(s.ticks) && s.ticks > 0)).toBe(true);
+          }
         }
       }
     }
   });
   it("those made for an instrument come first, and others are there for all", () => {
     expect(strumsFor({ beats: 4, unit: 4 }, "mandolin")[0]?.name).toBe("off-beat chop");
+    expect(strumsFor({ beats: 4, unit: 4 }, "banjo")[0]?.name).toBe("basic strum");
     expect(strumsFor({ beats: 2, unit: 2 }, "piano").length).toBeGreaterThan(0);
+    expect(strumsFor({ beats: 2, unit: 4 }, "banjo", true)[0]?.grid).toBe("m.DTm.DT");
   });
+  test.each([
+    ["B.DUb.DU", "G", "6:3 . 4:0+3:0+2:0+1:3 3:0+2:0+1:3 4:0 . 4:0+3:0+2:0+1:3 3:0+2:0+1:3"],
+    ["B.DUb.DU", "C", "5:3 . 4:2+3:0+2:1+1:0 3:0+2:1+1:0 3:0 . 4:2+3:0+2:1+1:0 3:0+2:1+1:0"],
+  ])("on the guitar %s over %s strikes these strings", (grid, symbol, want) => {
+    const from = places(tuneOf("G8|", {}));
+    const plan = planStrum({ places: from, instrument: guitar, chords: [{ bar: 0, at: 0, symbol }], grid });
+    expect(plan.grid.map((s) => s.struck.map((x) => `${x.string}:${x.fret}`).join("+") || ".").join(" ")).toBe(want);
+  });
+  test.each([
+    ["B.D", "has 8 places"],
+    ["B.D?B.D.", "is no stroke"],
+    ["........", "one stroke at least"],
+    ["B.D.B.D.", undefined],
+  ])("a grid of one's own, %s, is looked at", (grid, trouble) => {
+    const found = gridTrouble(grid, { beats: 4, unit: 4 });
+    if (trouble) expect(found).toContain(trouble);
+    else expect(found).toBeUndefined();
+  });
+  it("a fill is light, under a held note, and stops half a beat before the melody goes on", () => {
+    const from = places(tuneOf("G8|B4 c4|ABcd e4|", {}));
+    const plan = planStrum({ places: from, instrument: guitar, chords: G_ALL, fills: true });
+    const fills = plan.grid.flatMap((s, i) => (plan.strokes[i]?.kind === "fill" ? [s.at / (QUARTER / 2)] : []));
+    // Under G8 from beat 2 on, four at most; under each half note one place: from beat 2 to the "and" of it.
+    expect(fills).toEqual([2, 3, 4, 5, 10, 14, 22]);
+    expect(plan.room).toHaveLength(4);
+  });
+});
+
+describe("the banjo's strum with the melody in it", () => {
+  const played = (abc: string, style: string, more: Parameters<typeof tuneOf>[1] = { key: "G" }) => {
+    const from = places(tuneOf(abc, more));
+    const plan = planStrum({ places: from, instrument: banjo, style, chords: G_ALL });
+    const slots = plan.grid.map((s, i) => {
+      const { kind, pluck } = plan.strokes[i] as (typeof plan.strokes)[number];
+      if (kind === "rest") return "-";
+      if (kind === "brush") return "brush";
+      return `${["melody", "thumb", "bass"].includes(kind) ? "" : `${kind} `}${s.struck.map((x) => `${x.string}:${x.fret}`).join("+")}${pluck === "T" && kind === "melody" ? " thumb" : ""}`;
+    });
+    return { slots: slots.join(", "), plan };
+  };
+  test.each([
+    ["B2AB d2B2|", "2:0, -, 3:2, slide 3:4, 1:0, -, 2:0, 5:0"],
+    ["A2GA B4|", "3:2, -, 3:0, hammer-on 3:2, 2:0, -, brush, 5:0"],
+    ["d2cA G4|", "1:0, -, 2:1, 3:2 thumb, 3:0, -, brush, 5:0"],
+    ["A2AG G4|", "3:2, -, 3:2, pull-off 3:0, 3:0, -, brush, 5:0"],
+    ["G8|", "3:0, -, brush, 5:0, 4:0, -, brush, 5:0"],
+  ])("%s down-stroke: %s", (abc, want) => {
+    expect(played(abc, "basic strum").slots).toBe(want);
+    expect(played(abc, "basic strum, up-picking").slots).toBe(want);
+  });
+  it("has another hand in each school", () => {
+    const plucks = (style: string) =>
+      played("G4 G4|", style).plan.strokes.map((s) => `${s.pluck ?? "-"}${s.direction?.[0] ?? ""}`);
+    expect(plucks("basic strum").slice(0, 4)).toEqual(["indexd", "-", "indexd", "Td"]);
+    expect(plucks("basic strum, up-picking").slice(0, 4)).toEqual(["Iu", "-", "Md", "Td"]);
+  });
+  it("in three-time has one more brush and thumb", () => {
+    expect(played("B2 A2 G2|", "basic strum", { key: "G", metre: "3/4" }).slots).toBe("2:0, -, 3:2, 5:0, 3:0, 5:0");
+    expect(played("B6|", "basic strum", { key: "G", metre: "3/4" }).slots).toBe("2:0, -, brush, 5:0, brush, 5:0");
+  });
+  it("names what has no place, and sounds every struck note as string plus fret", () => {
+    const { plan } = played("B2A/B/A/B/ d2B2|", "basic strum");
+    expect(plan.leftOut).toEqual(["2 melody notes are between the strokes or out of reach, and left out: bar 1."]);
+    for (const { struck } of plan.grid)
+      for (const { string, fret, noteNumber } of struck) {
+        const open = banjo.strings.find((s) => s.number === string)!.open;
+        expect(midi(open) + Number(fret)).toBe(noteNumber);
+      }
+  });
+  test.each(STRUMS.filter((s) => s.fingers))(
+    "$name: no finger twice running, one string a place",
+    ({ name, metre, fingers, grid }) => {
+      const around = `${fingers}${fingers}`;
+      for (let i = 1; i < around.length; i++) expect(around[i]).not.toBe(around[i - 1]);
+      const from = places(tuneOf(metre === "3/4" ? "G6|" : "G8|", { key: "G", metre }));
+      const plan = planStrum({ places: from, instrument: banjo, style: name, chords: G_ALL });
+      expect(plan.grid.map((s) => s.struck[0]?.string).join("")).toBe(grid);
+      expect(plan.strokes.map((s) => s.pluck).join("")).toBe(fingers);
+    },
+  );
 });
 
 describe("bows on the staff", () => {

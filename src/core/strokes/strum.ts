@@ -1,137 +1,177 @@
-import { barTicks, type Metre, metreName, type Place, QUARTER } from "../score";
+import type { Instrument } from "../instruments";
+import { barTicks, beatTicks, type Place, type SheetChord } from "../score";
 import { solved } from "../search";
+import { type Shape, shapesFor } from "../technique";
+import { banjoStrokes } from "./banjo";
 import type { Direction, Stroke, StrokeLock, StrokePlan } from "./model";
-
-/**
- * A strum: a grid over one bar, each sign an eighth of the bar as named. B bass, b the fifth of the chord, D and U
- * brushes, d and u light ones, x a chop, m the melody, T the thumb string, . nothing.
- */
-export type Strum = { name: string; grid: string; metre: string; instruments: readonly string[]; level: number };
-
-const strum = (grid: string, metre: string, name: string, instruments: string, level: number): Strum => ({
-  name,
-  grid,
-  metre,
-  instruments: instruments ? instruments.split(", ") : [],
-  level,
-});
-
-/** The library, by teachers' judgement; an empty list of instruments is for any of them. */
-export const STRUMS: readonly Strum[] = [
-  strum("B.D.", "2/4", "bass and brush", "guitar", 1),
-  strum("B.D.b.D.", "4/4", "song bass", "guitar", 2),
-  strum("B.DUb.DU", "4/4", "reel bass", "guitar", 3),
-  strum("D.DU.UDU", "4/4", "island", "ukulele, four-string lute", 3),
-  strum("DudUduDu", "4/4", "three-three-two", "", 4),
-  strum("..x...x.", "4/4", "off-beat chop", "mandolin, octave mandola, tenor banjo", 2),
-  strum("D.DUD.DU", "4/4", "dulcimer reel", "mountain dulcimer", 1),
-  strum("m.DTm.DT", "4/4", "basic strum", "five-string banjo", 1),
-  strum("B.D.D.", "3/4", "waltz bass", "guitar", 1),
-  strum("B.DUDU", "3/4", "rolling waltz", "", 3),
-  strum("m.DTDT", "3/4", "three-time basic strum", "five-string banjo", 1),
-  strum("B...D.", "3/4", "ring dance", "", 2),
-  strum("B.db.d", "6/8", "jig bass", "guitar", 2),
-  strum("DudDud", "6/8", "jig brush", "", 3),
-  strum("D.dD.dD.d", "9/8", "slip jig brush", "", 2),
-  strum("D.DU", "2/4", "polka brush", "", 1),
-  strum("D.D.D.D.", "4/4", "plain brush", "", 1),
-  strum("D.D.D.", "3/4", "plain waltz", "", 1),
-  strum("D.dD.d", "6/8", "plain jig", "", 1),
-  strum("D.dD.dD.dD.d", "12/8", "slide brush", "", 2),
-];
-
-/** What each sign is: its kind and the way the hand goes. */
-const SIGNS: Readonly<Record<string, { kind: string; direction: Direction | null; light?: true }>> = {
-  B: { kind: "bass", direction: "down" },
-  b: { kind: "bass", direction: "down" },
-  D: { kind: "brush", direction: "down" },
-  U: { kind: "brush", direction: "up" },
-  d: { kind: "brush", direction: "down", light: true },
-  u: { kind: "brush", direction: "up", light: true },
-  x: { kind: "chop", direction: "down" },
-  m: { kind: "melody", direction: "down" },
-  T: { kind: "thumb", direction: "down" },
-  ".": { kind: "rest", direction: null },
-};
-
-const NAMED: Readonly<Record<string, string>> = { "2/2": "4/4", "3/8": "6/8" };
-/** The metre a bar is strummed as: by its name, or by what its beats divide into. */
-const strummedAs = (metre: Metre): string => NAMED[metreName(metre)] ?? metreName(metre);
-
-/** Strums of a metre for an instrument, those made for it first, then the easiest. */
-export function strumsFor(metre: Metre, instrument: string): Strum[] {
-  const own = STRUMS.filter((s) => s.metre === strummedAs(metre));
-  const made = (s: Strum) => s.instruments.some((i) => instrument.includes(i));
-  return own
-    .filter((s) => s.instruments.length === 0 || made(s))
-    .sort((a, b) => Number(made(b)) - Number(made(a)) || a.level - b.level);
-}
-
-/** A bar of plain down-brushes on its beats, for metres the library has no strum for. */
-function plainGrid(ticks: number): string {
-  const eighths = Math.max(1, Math.ceil(ticks / (QUARTER / 2)));
-  return Array.from({ length: eighths }, (_, i) => (i % 2 === 0 ? "D" : ".")).join("");
-}
+import { strokeNotes } from "./notes";
+import { isFine } from "./spots";
+import { type OwnStroke, type StrumStroke, struckStrings } from "./struck";
+import { plainGrid, SIGNS, type Strum, strumsFor } from "./strums";
 
 const UNFIT = 3;
 
-type StrumRequest = {
+export type StrumRequest = {
   places: readonly Place[];
-  instrument: string;
+  instrument: Instrument;
+  /** The chords that are strummed, each from its place on. */
+  chords?: readonly SheetChord[];
   /** A strum by its name; the first that fits where none is asked for. */
   style?: string | undefined;
+  /** A grid of one's own, in the place of the library's. */
+  grid?: string | undefined;
+  /** Small figures under notes the melody holds. */
+  fills?: boolean;
   locks?: readonly StrokeLock[];
 };
 
-/** One stroke of a strum: ticks from the start of the tune, and its sign. */
-export type StrumStroke = { place: Place; at: number; ticks: number; sign: string };
+/** A stretch under a held note of the melody where a fill has room. Ticks from the start of the tune. */
+export type Fill = { place: Place; at: number; ticks: number };
 
-/** A strum over every bar of a tune, each filled exactly. A pickup has the end of the pattern. */
-export function planStrum(request: StrumRequest): StrokePlan & { grid: StrumStroke[] } {
-  const { places, instrument, style, locks = [] } = request;
-  const grid = places.flatMap((place) => gridOf(place, instrument, style));
+export type StrumPlan = StrokePlan & {
+  grid: StrumStroke[];
+  /** Where fills have room, whether they are played or not. */
+  room: Fill[];
+  /** What of the melody the strum has no place for, in words. */
+  leftOut: string[];
+};
+
+/**
+ * A strum over every bar of a tune, each filled exactly. A pickup has the end of the pattern. Where chords and frets
+ * are given, each stroke says which strings it strikes.
+ */
+export function planStrum(request: StrumRequest): StrumPlan {
+  const { places, instrument, style, fills = false, locks = [] } = request;
+  const fine = isFine(places);
+  const strums = places.map((place) => strumOf(place, fine, request));
+  const room = fillRoom(request);
+  const plain = places.flatMap((place, i) => gridOf(place, strums[i] as Strum));
+  const filled = fills ? plain.map((s) => withFill(s, room)) : plain;
+  const { grid, leftOut } = sounding(filled, strums, request);
   const settled = new Map<number, (Direction | null)[]>();
   for (const { bar, at, direction } of locks) {
     const i = grid.findIndex((s) => s.place.index === bar && s.at - s.place.at === at);
     if (i >= 0) settled.set(i, [direction]);
   }
-  const own = (i: number) => SIGNS[(grid[i] as StrumStroke).sign] as (typeof SIGNS)[string];
+  const own = (i: number): Direction | null => wayOf(grid[i] as StrumStroke);
   const ways: readonly (Direction | null)[] = ["down", "up"];
-  const problem = {
-    states: grid.map((_, i) => (own(i).direction === null ? [null] : ways)),
+  const solution = solved<Direction | null>({
+    states: grid.map((_, i) => (own(i) === null ? [null] : ways)),
     locks: settled,
-    local: [
-      { name: "against the hand", at: (i: number, way: Direction | null) => (way === own(i).direction ? 0 : UNFIT) },
-    ],
+    local: [{ name: "against the hand", at: (i, way) => (way === own(i) ? 0 : UNFIT) }],
     moves: [],
-  };
-  const solution = solved<Direction | null>(problem);
-  const strokes = grid.map((_, i): Stroke => {
+  });
+  const price = (i: number, way: Direction | null) => (way === own(i) ? 0 : UNFIT);
+  const strokes = grid.map((here, i): Stroke => {
     const direction = solution.path[i] ?? null;
-    const { kind, light } = own(i);
-    const others = ways.filter((w): w is Direction => w !== null && w !== direction && own(i).direction !== null);
-    const pluck = /banjo/.test(instrument) ? PLUCKS[kind] : undefined;
+    const others = ways.filter((w): w is Direction => w !== null && w !== direction && own(i) !== null);
+    const pluck = here.own?.pluck;
     return {
       notes: [],
       direction,
       ...(pluck ? { pluck } : {}),
       retake: false,
-      kind: light ? `light ${kind}` : kind,
-      reason: settled.has(i) ? "You set this stroke." : (REASONS[kind] ?? ""),
-      alternatives: others.map((other) => ({
-        direction: other,
-        cost: (other === own(i).direction ? 0 : UNFIT) - (direction === own(i).direction ? 0 : UNFIT),
-      })),
+      kind: kindOf(here),
+      reason: settled.has(i) ? "You set this stroke." : reasonOf(here),
+      alternatives: others.map((other) => ({ direction: other, cost: price(i, other) - price(i, direction) })),
       locked: settled.has(i),
     };
   });
-  const name =
-    style ?? (places[0] ? (strumsFor(places[0].metre, instrument)[0]?.name ?? "plain brush") : "plain brush");
-  return { style: name, total: solution.cost, strokes, grid, downbeats: { down: 0, all: 0 } };
+  const name = strums.find((s) => s.name === style)?.name ?? strums[0]?.name ?? PLAIN;
+  return { style: name, total: solution.cost, strokes, grid, room, leftOut, downbeats: downsOf(grid, strokes) };
+
+  /** The strings of each stroke, and the melody where the strum carries it. */
+  function sounding(all: StrumStroke[], by: readonly Strum[], { chords = [] }: StrumRequest) {
+    const shapes = chordsAt(all, chords, instrument);
+    const carried = by.some((s) => s.school) && !request.grid;
+    if (!carried) {
+      const struck = all.map((s, i) => ({ ...s, struck: struckStrings(s.sign, shapes[i] ?? null, instrument) }));
+      return { grid: struck, leftOut: [] };
+    }
+    const school = by.find((s) => s.school)?.school ?? "down-stroke";
+    return banjoStrokes(all, shapes, strokeNotes(places, instrument), instrument, school);
+  }
 }
 
-/** The finger that strikes on a banjo, in the down-stroke school: the nail of the index, and the thumb. */
-const PLUCKS: Readonly<Record<string, string>> = { melody: "index", brush: "index", thumb: "T" };
+const PLAIN = "plain brush";
+/** The strum of a bar: one's own, the one that was asked for, or the first of its metre. */
+function strumOf(place: Place, fine: boolean, { instrument, style, grid }: StrumRequest): Strum {
+  const strums = strumsFor(place.metre, instrument.name, fine);
+  const own = { name: PLAIN, metre: "", instruments: [], level: 1 };
+  if (grid) return { ...own, name: "your own", grid };
+  return strums.find((s) => s.name === style) ?? strums[0] ?? { ...own, grid: plainGrid(place.metre) };
+}
+
+/** The strokes of one bar: equal steps of its grid, those of a pickup from the end. */
+function gridOf(place: Place, { grid, fingers }: Strum): StrumStroke[] {
+  const full = barTicks(place.metre) || place.ticks;
+  const step = full / grid.length;
+  const strokes: StrumStroke[] = [];
+  for (let at = 0; at < place.ticks; ) {
+    const order = Math.floor((place.offset + at) / step + 1e-9);
+    const end = Math.min(place.ticks, Math.round((order + 1) * step) - place.offset);
+    const sign = grid[order % grid.length] ?? ".";
+    const finger = fingers?.[order % grid.length];
+    const own: OwnStroke | undefined = finger ? { kind: "roll", pluck: finger } : undefined;
+    strokes.push({ place, at: place.at + at, ticks: end - at, sign, struck: [], ...(own ? { own } : {}) });
+    at = end;
+  }
+  return strokes;
+}
+
+/** Times that tell a fill: how long a note is held for one, when it begins and when it stops. Beats. */
+const HELD = 1.5;
+const FILL = { after: 1, before: 0.5 };
+
+/** Where the melody holds longer than a beat and a half: from a beat after it begins to half a beat before it goes on. */
+function fillRoom({ places, instrument }: StrumRequest): Fill[] {
+  return strokeNotes(places, instrument).flatMap((note) => {
+    const beat = beatTicks(note.place.metre);
+    if (note.ticks <= HELD * beat) return [];
+    const ticks = note.ticks - (FILL.after + FILL.before) * beat;
+    const at = note.at + FILL.after * beat;
+    const place = places.findLast((p) => p.at <= at) ?? note.place;
+    return ticks > 0 ? [{ place, at, ticks }] : [];
+  });
+}
+
+/** Most strokes of a fill. */
+const MOST = 4;
+/** A place of the grid as a fill has it: light, down on the beat and up off it. */
+function withFill(stroke: StrumStroke, room: readonly Fill[]): StrumStroke {
+  const { place, at, ticks } = stroke;
+  const own = room.find((r) => at >= r.at && at + ticks <= r.at + r.ticks && at < r.at + MOST * ticks);
+  if (!own) return stroke;
+  const order = Math.round((place.offset + at - place.at) / ticks);
+  return { ...stroke, sign: order % 2 === 0 ? "d" : "u", fill: true };
+}
+
+/** The shape held at each stroke: the hand moves as little as it can from chord to chord. */
+function chordsAt(grid: readonly StrumStroke[], chords: readonly SheetChord[], on: Instrument): (Shape | null)[] {
+  const order = [...chords].sort((a, b) => a.bar - b.bar || a.at - b.at);
+  const shapes = shapesFor(
+    on,
+    order.map((c) => c.symbol),
+  );
+  return grid.map(({ place, at }) => {
+    const i = order.findLastIndex((c) => c.bar < place.index || (c.bar === place.index && c.at <= at - place.at));
+    return shapes[i] ?? null;
+  });
+}
+
+const isRoll = (sign: string) => /\d/.test(sign);
+/** The way the hand goes: by the sign, or by the finger that strikes. */
+function wayOf({ sign, own }: StrumStroke): Direction | null {
+  if (own?.direction !== undefined) return own.direction;
+  if (isRoll(sign)) return own?.pluck === "T" ? "down" : "up";
+  return SIGNS[sign]?.direction ?? null;
+}
+function kindOf({ sign, own, fill }: StrumStroke): string {
+  if (fill) return "fill";
+  if (own?.kind) return own.kind;
+  const { kind = "rest", light } = SIGNS[sign] ?? {};
+  return light ? `light ${kind}` : kind;
+}
 
 const REASONS: Readonly<Record<string, string>> = {
   bass: "The bass note carries the beat.",
@@ -139,23 +179,19 @@ const REASONS: Readonly<Record<string, string>> = {
   chop: "A short chop off the beat, to lift the dance.",
   melody: "The melody has this place.",
   thumb: "The thumb string rings between the beats.",
+  roll: "A string of the roll, each finger in its turn.",
   rest: "The hand swings through without striking.",
 };
+function reasonOf(stroke: StrumStroke): string {
+  if (stroke.fill) return "A light fill while the melody holds.";
+  return stroke.own?.reason ?? REASONS[stroke.own?.kind ?? ""] ?? REASONS[SIGNS[stroke.sign]?.kind ?? ""] ?? "";
+}
 
-/** The strokes of one bar: equal steps of its grid, those of a pickup from the end. */
-function gridOf(place: Place, instrument: string, style: string | undefined): StrumStroke[] {
-  const strums = strumsFor(place.metre, instrument);
-  const chosen = strums.find((s) => s.name === style) ?? strums[0];
-  const full = barTicks(place.metre) || place.ticks;
-  const grid = chosen?.grid ?? plainGrid(full);
-  const step = full / grid.length;
-  const strokes: StrumStroke[] = [];
-  for (let at = 0; at < place.ticks; ) {
-    const into = place.offset + at;
-    const order = Math.floor(into / step + 1e-9);
-    const end = Math.min(place.ticks, (order + 1) * step - place.offset);
-    strokes.push({ place, at: place.at + at, ticks: end - at, sign: grid[order % grid.length] ?? "." });
-    at = end;
-  }
-  return strokes;
+/** Downbeats with a stroke, and how many of those go down. */
+function downsOf(grid: readonly StrumStroke[], strokes: readonly Stroke[]) {
+  const onDown = strokes.filter(({ direction }, i) => {
+    const { place, at } = grid[i] as StrumStroke;
+    return direction !== null && at === place.at && place.offset === 0;
+  });
+  return { all: onDown.length, down: onDown.filter((s) => s.direction === "down").length };
 }

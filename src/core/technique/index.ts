@@ -4,4 +4,5 @@ export * from "./hand";
 export * from "./heldNotes";
 export * from "./lie";
 export * from "./planner";
+export * from "./shapes";
 export { tabStaff } from "./tablature";

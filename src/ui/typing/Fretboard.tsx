@@ -7,6 +7,9 @@ import { className, inKey, type Key, midi, spell } from "../../core/theory";
 
 const FINGERS = ["0", "L1", "1", "L2", "2", "3", "H3", "4"];
 
+/** Semitones of a string that have room to be pressed. */
+const SHOWN = 12;
+
 /** The strings as the player sees them, the highest on top; every fret or finger place enters its note. */
 export function Fretboard({
   on,
@@ -21,7 +24,7 @@ export function Fretboard({
 }) {
   const places =
     spelling === "frets"
-      ? (on.frets ?? [])
+      ? (on.frets ?? []).filter((f) => f.semitones <= SHOWN)
       : FINGERS.flatMap((label) => {
           const semitones = semitonesOf(on, Number(label.at(-1)), label.length > 1 ? (label[0] as "L" | "H") : "");
           return semitones === undefined ? [] : [{ label, semitones }];

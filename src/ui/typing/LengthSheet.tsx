@@ -37,9 +37,15 @@ const NOTES: Record<TypedSpelling, (on: Instrument) => readonly (readonly [strin
   ],
   frets: (on) => [
     [`${stringName(on, on.strings.length - 1)}:`, `the string (${names(on)}), or its number from the top`],
-    ["0 2 4", `frets ${on.frets?.map((f) => f.label).join(" ")}`],
+    ["0 2 4", `frets ${fretNames(on)}`],
   ],
 };
+
+/** The frets by name: all of them where they are no plain row. */
+function fretNames({ frets = [] }: Instrument): string {
+  const plain = frets.every((f, i) => f.label === String(i));
+  return plain ? `0 to ${frets.length - 1}` : frets.map((f) => f.label).join(" ");
+}
 
 /** Beside the writing: what the signs mean. */
 export function LengthSheet({ spelling, on }: { spelling: TypedSpelling; on: Instrument }) {
