@@ -33,10 +33,11 @@ import {
   planBowing,
   planPlectrum,
   planStrum,
+  type Stroke,
   type StrokeLock,
   type StrokeNote,
   type StrokePlan,
-  type StrumPlan,
+  type Struck,
   type StrumStroke,
 } from "../core/strokes";
 import { parseChord, parsePitch, type Pitch, pitchName, semitoneOf, spell } from "../core/theory";
@@ -314,8 +315,11 @@ function felt(tune: Tune, options: Options) {
   };
 }
 
-/** A plan of strokes; a strum has its grid, and what it has no place for. */
-type Stroked = StrokePlan & Partial<Pick<StrumPlan, "grid" | "leftOut">>;
+/** A plan of strokes; a strum's strokes say their strings, and it names what it has no place for. */
+type Stroked = Omit<StrokePlan, "strokes"> & {
+  strokes: readonly (Stroke & Partial<StrumStroke>)[];
+  leftOut?: readonly string[];
+};
 
 function strokePlan(tune: Tune, analysis: Analysis, options: Options, locks: readonly StrokeLock[]): Stroked {
   const { places, form } = analysis;
@@ -337,14 +341,6 @@ function strokePlan(tune: Tune, analysis: Analysis, options: Options, locks: rea
   });
 }
 
-/** Where each stroke stands and how long it lasts: those of a strum by its grid, others by their notes. */
-function spanOf(plan: Stroked, k: number): { place: Place; at: number; ticks: number } {
-  if (plan.grid) return plan.grid[k] as StrumStroke;
-  const notes = plan.strokes[k]?.notes ?? [];
-  const [first, last] = [notes[0], notes.at(-1)] as [StrokeNote, StrokeNote];
-  return { place: first.place, at: first.at, ticks: last.at + last.ticks - first.at };
-}
-
 function stroked(tune: Tune, options: Options) {
   const analysis = analyse(tune);
   const free = strokePlan(tune, analysis, options, []);
@@ -352,10 +348,10 @@ function stroked(tune: Tune, options: Options) {
     const { place, at, ticks } = placeOf(wish, analysis.places);
     const direction = DIRECTIONS.find((d) => d === wish.value.toLowerCase());
     if (!direction) throw new RangeError(`--lock names "${wish.value}", which is no direction. Write down or up.`);
-    const order = free.strokes.findIndex((_, k) => spanOf(free, k).at === place.at + at);
-    if (order < 0 && ticks === undefined)
+    const stroke = free.strokes.find((s) => s.at === place.at + at);
+    if (!stroke && ticks === undefined)
       throw new RangeError(`--lock names bar ${wish.bar}, beat ${wish.beat}, where no stroke starts.`);
-    return { bar: place.index, at, ticks: ticks ?? soundingTicks(free, order), direction };
+    return { bar: place.index, at, ticks: ticks ?? (stroke && soundingTicks(stroke)), direction };
   });
   const plan = locks.length > 0 ? strokePlan(tune, analysis, options, locks) : free;
   const numbers = options.instrument.strings.map((s) => s.number);
@@ -366,15 +362,15 @@ function stroked(tune: Tune, options: Options) {
     total: six(plan.total),
     downbeats: plan.downbeats,
     ...(plan.leftOut ? { left_out: plan.leftOut } : {}),
-    strokes: plan.strokes.map((stroke, k) => {
-      const { place, at, ticks } = spanOf(plan, k);
+    strokes: plan.strokes.map((stroke) => {
+      const { place, at, ticks } = stroke;
       return {
         ...spot(place, at, ticks),
         direction: stroke.direction,
         kind: stroke.kind,
         retake: stroke.retake,
         ...(stroke.pluck ? { pluck: stroke.pluck } : {}),
-        notes: plan.grid ? struckNotes(plan.grid[k]) : bowedNotes(stroke.notes, numbers),
+        notes: stroke.struck ? struckNotes(stroke, stroke.struck) : bowedNotes(stroke.notes, numbers),
         locked: stroke.locked,
         reason: stroke.reason,
         alternatives: stroke.alternatives.map((a) => ({ direction: a.direction, cost: six(a.cost) })),
@@ -393,18 +389,18 @@ const bowedNotes = (notes: readonly StrokeNote[], numbers: readonly number[]) =>
     })),
   );
 /** The strings of one stroke of a strum, as they sound. */
-const struckNotes = (stroke: StrumStroke | undefined) =>
-  (stroke?.struck ?? []).map(({ string, fret, noteNumber }) => ({
-    at: quarters(stroke?.at ?? 0),
-    duration: quarters(stroke?.ticks ?? 0),
-    pitch: pitchName(spell(noteNumber, (stroke as StrumStroke).place.key)),
+const struckNotes = ({ place, at, ticks }: Stroke, struck: readonly Struck[]) =>
+  struck.map(({ string, fret, noteNumber }) => ({
+    at: quarters(at),
+    duration: quarters(ticks),
+    pitch: pitchName(spell(noteNumber, place.key)),
     string,
     fret,
   }));
 
-/** How long the notes of a stroke sound; a strum's stroke lasts as its grid says. */
-const soundingTicks = (plan: Stroked, k: number): number | undefined =>
-  plan.grid ? undefined : plan.strokes[k]?.notes.reduce((sum, n) => sum + n.ticks, 0);
+/** How long the notes of a stroke sound, rests inside it aside; a strum's stroke lasts as its grid says. */
+const soundingTicks = ({ notes, ticks }: Stroke): number =>
+  notes.length > 0 ? notes.reduce((sum, n) => sum + n.ticks, 0) : ticks;
 
 function converted(tune: Tune, { to }: Options): string | Uint8Array {
   if (to === "abc") return tuneAbc(tune);

@@ -1,6 +1,7 @@
-import { bowedSheet, type Derived, derive, performed, sheetOf, type Work } from "../core/ensemble";
+import { bowedSheet, type Derived, derive, performed, sheetOf, strumSheet, type Work } from "../core/ensemble";
 import { fileName, performanceMidi, sheetAbc, sheetMusicXml, writeChordPro } from "../core/formats";
 import type { Sheet } from "../core/score";
+import { STRUM_STAFF } from "../core/strokes";
 
 export type Download = { name: string; type: string; content: string | Uint8Array };
 
@@ -34,11 +35,18 @@ const FORMATS: ReadonlyMap<string, Format> = new Map([
 export function download(work: Work, asked: string, format: string): Download | undefined {
   const writer = FORMATS.get(format);
   const derived = derive(work);
-  const ids = asked === "all" ? [] : [...new Set(asked.split("+"))];
+  const every = asked === "all" ? [] : [...new Set(asked.split("+"))];
+  const strummed = every.includes(STRUM_STAFF) || (asked === "all" && work.feel.strum !== null);
+  const ids = every.filter((id) => id !== STRUM_STAFF);
   const parts = ids.map((id) => derived.parts.find((p) => p.id === id));
   if (!writer || parts.includes(undefined)) return undefined;
-  const sheet = bowedSheet(work, derived, sheetOf(work, derived, ...ids));
-  const named = parts.map((p) => fileName(p?.name ?? "")).join("-and-") || "all-parts";
+  // A strum by itself stands over no other staff; the tune's own parts are all there where none is named.
+  const own = sheetOf(work, derived, ...ids);
+  const bowed = bowedSheet(work, derived, ids.length === 0 && asked !== "all" ? { ...own, staves: [] } : own);
+  const sheet = strummed ? strumSheet(work, derived, bowed) : bowed;
+  const named =
+    [...parts.map((p) => fileName(p?.name ?? "")), ...(strummed && asked !== "all" ? ["strum"] : [])].join("-and-") ||
+    "all-parts";
   return {
     name: `${fileName(work.tune.title)}-${named}.${format}`,
     type: writer.type,

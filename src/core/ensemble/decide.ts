@@ -2,7 +2,7 @@ import { type ChordLock, freed, loosened, settled } from "../chords";
 import type { HarmonyLock, Side } from "../harmony";
 import { allBars, type Bar, lengthOf, type Tune } from "../score";
 import { type Move, moveChord, movePitch, transpose } from "../spelling";
-import { harmonyRole, type Line, newLine, newPlayer, type Work } from "./work";
+import { harmonyRole, type Line, newLine, newPlayer, type StrumChoice, type Work } from "./work";
 
 // What a teacher decides, as small functions from one work to the next.
 
@@ -129,7 +129,8 @@ export function withTune(work: Work, tune: Tune): Work {
       const fits = bar !== undefined && (own.at ?? 0) < lengthOf((after[bar] as Bar).events);
       return fits ? [{ ...own, bar }] : [];
     });
-  const strokes = (plan: Work["feel"]["bowing"]) => plan && { ...plan, locks: moved(plan.locks) };
+  const strokes = <T extends { locks: StrumChoice["locks"] }>(plan: T | null): T | null =>
+    plan && { ...plan, locks: moved(plan.locks) };
   const { bowing, plectrum, strum } = work.feel;
   return {
     ...work,

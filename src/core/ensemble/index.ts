@@ -3,6 +3,7 @@
 export * from "./apart";
 export * from "./decide";
 export * from "./derive";
+export * from "./groove";
 export { readWork } from "./migrate";
 export * from "./performed";
 export * from "./strokes";

@@ -1,41 +1,155 @@
 import { NO_DANCE, usualTempo } from "../feel";
-import { type Bowing, BOWINGS, bowedStaff, type Direction, DIRECTIONS, planBowing, type StrokePlan } from "../strokes";
+import { FIDDLE, type Instrument, instrument, tuned } from "../instruments";
 import type { Sheet } from "../score";
+import {
+  type Bowing,
+  BOWINGS,
+  bowedStaff,
+  type BowRequest,
+  type Direction,
+  DIRECTIONS,
+  PLECTRUMS,
+  type Plectrum,
+  planBowing,
+  planPlectrum,
+  planStrum,
+  type StrokeLock,
+  type StrokePlan,
+  type StrumPlan,
+  strumStaff,
+  writtenSlurs,
+} from "../strokes";
 import type { Derived } from "./derive";
-import { grooveFor } from "./performed";
-import type { Feel, Work } from "./work";
+import { grooveFor } from "./groove";
+import type { Feel, StrumChoice, Work } from "./work";
 
 /** The style of a work's bows: the one that was chosen, or the first that brings every downbeat down. */
 export const bowingFor = ({ feel }: Pick<Work, "feel">): Bowing =>
   BOWINGS.find((b) => b.name === feel.bowing?.style)?.name ?? BOWINGS[1].name;
+/** The way of a work's plectrum. */
+export const plectrumFor = ({ feel }: Pick<Work, "feel">): Plectrum =>
+  PLECTRUMS.find((p) => p.name === feel.plectrum?.style)?.name ?? PLECTRUMS[0].name;
+/** The strum of a work: the one that was chosen, or the guitar's first. */
+export const strumFor = ({ feel }: Pick<Work, "feel">): StrumChoice =>
+  feel.strum ?? { instrument: "guitar", tuning: null, style: "", grid: null, fills: false, locks: [] };
 
-/** The bows of a work's melody, with what is settled in them. */
-export function bowsOf(work: Work, { analysis }: Pick<Derived, "analysis">): StrokePlan {
-  const known = lastBows.get(analysis);
-  if (known && known.feel === work.feel) return known.plan;
-  const plan = bowed(work, analysis);
-  lastBows.set(analysis, { feel: work.feel, plan });
+const named = (name: string | undefined, other: Instrument): Instrument => instrument(name ?? "") ?? other;
+const MANDOLIN = instrument("mandolin") ?? FIDDLE;
+const GUITAR = instrument("guitar") ?? FIDDLE;
+/** What a work's tune is bowed, picked and strummed on. */
+export const bowedOn = ({ feel }: Pick<Work, "feel">): Instrument => named(feel.bowing?.instrument, FIDDLE);
+export const pickedOn = ({ feel }: Pick<Work, "feel">): Instrument => named(feel.plectrum?.instrument, MANDOLIN);
+export function strummedOn(work: Pick<Work, "feel">): Instrument {
+  const choice = strumFor(work);
+  const on = named(choice.instrument, GUITAR);
+  return tuned(on, choice.tuning) ?? on;
+}
+
+const locksOf = (locks: StrumChoice["locks"]): StrokeLock[] =>
+  locks.map(({ bar, at, ticks, value }) => ({ bar, at, ticks, direction: DIRECTIONS.find((d) => d === value) }));
+
+type Analysed = Pick<Derived, "analysis">;
+
+/** Plans over one analysis, by what they were made from: many look at them, and each is made once. */
+const made = new WeakMap<Derived["analysis"], Map<string, unknown>>();
+/** As many plans as are looked at together: every style of each hand. */
+const MOST_KEPT = 24;
+function once<T>({ analysis }: Analysed, from: readonly unknown[], make: () => T): T {
+  const kept = made.get(analysis) ?? new Map<string, unknown>();
+  made.set(analysis, kept);
+  const name = JSON.stringify(from);
+  const known = kept.get(name);
+  if (known !== undefined) return known as T;
+  const plan = make();
+  if (kept.size >= MOST_KEPT) kept.clear();
+  kept.set(name, plan);
   return plan;
 }
-/** The last plan over each analysis: many look at it, and it is made once. */
-const lastBows = new WeakMap<Derived["analysis"], { feel: Feel; plan: StrokePlan }>();
 
-function bowed(work: Work, analysis: Derived["analysis"]): StrokePlan {
-  const { places, form } = analysis;
-  const groove = grooveFor(work, { analysis }) ?? NO_DANCE;
-  const locks = (work.feel.bowing?.locks ?? []).flatMap(({ bar, at, ticks, value }) => {
-    const direction = DIRECTIONS.find((d) => d === value);
-    return direction ? [{ bar, at, ticks, direction }] : [];
-  });
-  return planBowing({
-    places,
-    style: bowingFor(work),
-    bpm: usualTempo(groove, work.tune.metre, "practice"),
-    phraseStarts: new Set(form.phrases.map((p) => p.from)),
-    air: groove === NO_DANCE,
-    locks,
+/** The bows of a work's melody, with what is settled in them; by another style where one is named. */
+export function bowsOf(work: Work, derived: Analysed, other: string | null = null): StrokePlan {
+  const { analysis } = derived;
+  const { groove, own, bowing } = work.feel;
+  return once(derived, ["bows", groove, own, bowing, other], () => {
+    const { places, form } = analysis;
+    const shaped = grooveFor(work, derived) ?? NO_DANCE;
+    const style = BOWINGS.find((b) => b.name === other)?.name ?? bowingFor(work);
+    const locks = locksOf(bowing?.locks ?? []);
+    const request = {
+      places,
+      style,
+      instrument: bowedOn(work),
+      bpm: usualTempo(shaped, work.tune.metre, "practice"),
+      phraseStarts: new Set(form.phrases.map((p) => p.from)),
+      air: shaped === NO_DANCE,
+    };
+    const all = bowing?.written ? [...locks, ...writtenSlurs(places, locks)] : locks;
+    // A stroke that was settled over notes that are no longer so gives way, and nothing else does.
+    return bowed({ ...request, locks: all }) ?? planBowing({ ...request, locks: possible(request, all) });
   });
 }
+
+/** The plan, or undefined where its locks cannot be bowed together. */
+function bowed(request: BowRequest): StrokePlan | undefined {
+  try {
+    return planBowing(request);
+  } catch (problem) {
+    if (problem instanceof RangeError) return undefined;
+    throw problem;
+  }
+}
+/** Those of some locks that can be kept together, in their order. */
+function possible(request: BowRequest, locks: readonly StrokeLock[]): StrokeLock[] {
+  const kept: StrokeLock[] = [];
+  for (const lock of locks) {
+    kept.push(lock);
+    if (!bowed({ ...request, locks: kept })) kept.pop();
+  }
+  return kept;
+}
+
+/** The picks of a work's melody. */
+export const picksOf = (work: Work, derived: Analysed): StrokePlan =>
+  once(derived, ["picks", work.feel.plectrum], () =>
+    planPlectrum({
+      places: derived.analysis.places,
+      style: plectrumFor(work),
+      instrument: pickedOn(work),
+      locks: locksOf(work.feel.plectrum?.locks ?? []),
+    }),
+  );
+
+/** The strum of a work over its chords; by another of the library where one is named. */
+export function strumOf(
+  work: Work,
+  derived: Pick<Derived, "analysis" | "plan">,
+  other: string | null = null,
+): StrumPlan {
+  const choice = strumFor(work);
+  const chords = derived.plan.chords.map(({ bar, at, symbol }) => ({ bar, at, symbol }));
+  return once(derived, ["strum", choice, other, chords], () =>
+    planStrum({
+      places: derived.analysis.places,
+      instrument: strummedOn(work),
+      chords,
+      style: other ?? choice.style,
+      grid: other === null ? (choice.grid ?? undefined) : undefined,
+      fills: choice.fills,
+      thumb: choice.thumb === true,
+      locks: other === null ? locksOf(choice.locks) : [],
+    }),
+  );
+}
+
+/** Whether a note of a bar (ticks into it) goes on into the next one in the same bow. */
+export function joinedIn(plan: StrokePlan, bar: number, into: number): boolean {
+  const known = joined.get(plan) ?? joinedNotes(plan);
+  joined.set(plan, known);
+  return known.has(`${bar}.${into}`);
+}
+const joined = new WeakMap<StrokePlan, ReadonlySet<string>>();
+const joinedNotes = ({ strokes }: StrokePlan): ReadonlySet<string> =>
+  new Set(strokes.flatMap(({ notes }) => notes.slice(0, -1).map((n) => `${n.place.index}.${n.at - n.place.at}`)));
 
 /** A sheet with the melody's bows written in, where bows were chosen for the work. */
 export function bowedSheet(work: Work, derived: Derived, sheet: Sheet): Sheet {
@@ -46,25 +160,54 @@ export function bowedSheet(work: Work, derived: Derived, sheet: Sheet): Sheet {
   return { ...sheet, staves };
 }
 
-const bowing = (feel: Feel) => feel.bowing ?? { style: BOWINGS[1].name, locks: [] };
-
-/** The work bowed in a style; what is settled stays. */
-export const changeBowing = (work: Work, style: Bowing): Work => ({
-  ...work,
-  feel: { ...work.feel, bowing: { ...bowing(work.feel), style } },
+/** The work's strum as a staff under others, of slashes or of tablature. */
+export const strumSheet = (
+  work: Work,
+  derived: Pick<Derived, "analysis" | "plan">,
+  sheet: Sheet,
+  as: "slashes" | "tablature" = "slashes",
+): Sheet => ({
+  ...sheet,
+  staves: [...sheet.staves, strumStaff(strumOf(work, derived), sheet.places, strummedOn(work), as)],
 });
+
+/** Which hand plays: the bow, the plectrum, or the strumming hand. */
+export const HANDS = ["bow", "plectrum", "strum"] as const;
+export type HandName = (typeof HANDS)[number];
+
+const bowing = (feel: Feel) => feel.bowing ?? { style: BOWINGS[1].name, locks: [] };
+const plectrum = (feel: Feel) => feel.plectrum ?? { style: PLECTRUMS[0].name, locks: [] };
+
+const withFeel = (work: Work, change: Partial<Feel>): Work => ({ ...work, feel: { ...work.feel, ...change } });
+
+/** The work bowed otherwise: another style, instrument, or with the slurs of the file; what is settled stays. */
+export const changeBowing = (work: Work, change: Partial<NonNullable<Feel["bowing"]>>): Work =>
+  withFeel(work, { bowing: { ...bowing(work.feel), ...change } });
+/** The work picked otherwise. */
+export const changePlectrum = (work: Work, change: Partial<NonNullable<Feel["plectrum"]>>): Work =>
+  withFeel(work, { plectrum: { ...plectrum(work.feel), ...change } });
+/** The work strummed otherwise. */
+export const changeStrum = (work: Work, change: Partial<StrumChoice>): Work =>
+  withFeel(work, { strum: { ...strumFor(work), ...change } });
 
 type StrokePlace = { bar: number; at: number; ticks: number };
-/** A stroke settled in its direction, or freed where none is given. */
-export const settleBow = (work: Work, { bar, at, ticks }: StrokePlace, direction?: Direction): Work => {
-  const own = bowing(work.feel);
-  const others = own.locks.filter((l) => l.bar !== bar || l.at !== at);
-  const locks = direction ? [...others, { bar, at, ticks, value: direction }] : others;
-  return { ...work, feel: { ...work.feel, bowing: { ...own, locks } } };
-};
+type Locks = StrumChoice["locks"];
 
-/** The work with a groove by its name, or its dance's own (null), at a strength in percent. */
-export const changeGroove = (work: Work, change: Partial<Pick<Feel, "groove" | "strength">>): Work => ({
-  ...work,
-  feel: { ...work.feel, ...change },
-});
+/** Locks with one stroke settled, or freed where no direction is given; what began inside it gives way. */
+function settled(locks: Locks, { bar, at, ticks }: StrokePlace, direction: Direction | undefined): Locks {
+  const others = locks.filter((l) => l.bar !== bar || l.at < at || l.at >= at + ticks);
+  return direction ? [...others, { bar, at, ticks, value: direction }] : others;
+}
+
+/** A stroke of a hand settled in its direction and length, or freed where no direction is given. */
+export function settleStroke(work: Work, hand: HandName, place: StrokePlace, direction?: Direction): Work {
+  if (hand === "bow") return changeBowing(work, { locks: settled(bowing(work.feel).locks, place, direction) });
+  if (hand === "plectrum") return changePlectrum(work, { locks: settled(plectrum(work.feel).locks, place, direction) });
+  return changeStrum(work, { locks: settled(strumFor(work).locks, place, direction) });
+}
+
+/** The plan of a hand. */
+export function strokesOf(work: Work, derived: Pick<Derived, "analysis" | "plan">, hand: HandName): StrokePlan {
+  if (hand === "bow") return bowsOf(work, derived);
+  return hand === "plectrum" ? picksOf(work, derived) : strumOf(work, derived);
+}

@@ -40,21 +40,62 @@ export const Player = record({
 });
 export type Player = z.infer<typeof Player>;
 
+/** Strokes that are settled: where each begins, for how long it lasts, and its direction; none where only it lasts. */
+const StrokeLocks = z.array(record({ bar: Bar, at: Bar, ticks: z.int().min(1), value: Name })).max(8000);
 /** A plan of strokes, chosen by name, with the strokes that are settled. */
 const Strokes = record({
   style: Name,
-  locks: z.array(record({ bar: Bar, at: Bar, ticks: z.int().min(1), value: Name })).max(8000),
+  locks: StrokeLocks,
+  /** What it is played on, where that is not the usual one; and whether the slurs of the file are kept. */
+  instrument: Name.optional(),
+  written: z.boolean().optional(),
 });
+/** A strum: on what, by which pattern of the library or by a grid of one's own. */
+const StrumChoice = record({
+  instrument: Name,
+  tuning: Name.nullable(),
+  style: Name,
+  grid: z.string().max(64).nullable(),
+  fills: z.boolean(),
+  /** A banjo's thumb drops to the melody. */
+  thumb: z.boolean().optional(),
+  locks: StrokeLocks,
+});
+export type StrumChoice = z.infer<typeof StrumChoice>;
+
+/** What a teacher has moved in a dance's bar: accents in percent, the lean of its parts in thousandths of a beat. */
+const OwnGroove = record({
+  groove: Name,
+  accents: z.array(z.int().min(5).max(100)).max(24),
+  lean: z.array(z.int().min(-500).max(500)).max(3),
+});
+/** Another feel for one time through a strain. Null is as it is set for the whole tune. */
+const PassFeel = record({
+  strain: Bar,
+  pass: z.int().min(1),
+  groove: Name.nullable(),
+  cell: Name.nullable(),
+  bowing: Name.nullable(),
+  strum: Name.nullable(),
+});
+export type PassFeel = z.infer<typeof PassFeel>;
+
 /** How the tune is to feel. Null where nothing is chosen yet. */
 export const Feel = record({
   /** Null for the dance's own. */
   groove: Name.nullable(),
   /** Percent of the groove's swing and accents; 100 where nothing is said. */
   strength: z.int().min(0).max(150).optional(),
+  own: OwnGroove.optional(),
+  /** Long to short of dotted pairs, in tenths. */
+  tight: z.int().min(20).max(50).optional(),
+  /** A chord of one bar before the tune, for the dancers to honour each other. */
+  opening: z.boolean().optional(),
   cell: Name.nullable(),
   bowing: Strokes.nullable(),
   plectrum: Strokes.nullable(),
-  strum: Strokes.nullable(),
+  strum: StrumChoice.nullable(),
+  passes: z.array(PassFeel).max(200).optional(),
 });
 export type Feel = z.infer<typeof Feel>;
 

@@ -75,10 +75,11 @@ export function foundCells(places: readonly Place[]): FoundCell[] {
     .map((own, i) => ({ ...own, rank: i + 1 }));
 }
 
-/** How often a cell comes in a bar. */
-function countIn({ lengths }: Cell, { bar, offset, metre }: Place): number {
+/** Where a cell comes in a bar: the order of its first event each time. */
+function startsIn({ lengths }: Cell, { bar, offset, metre }: Place, taken: ReadonlySet<number> = new Set()): number[] {
   const beat = isCompound(metre) ? beatTicks(metre) : QUARTER;
-  let [at, count, free] = [offset, 0, 0];
+  let [at, free] = [offset, 0];
+  const starts: number[] = [];
   bar.events.forEach((_, i) => {
     const own = bar.events.slice(i, i + lengths.length);
     const fits =
@@ -87,13 +88,89 @@ function countIn({ lengths }: Cell, { bar, offset, metre }: Place): number {
       own.length === lengths.length &&
       own.every(({ ticks, pitches, tie }, k) => {
         const last = k === own.length - 1;
-        return pitches.length > 0 && (last || !tie) && near(ticks / EIGHTH, lengths[k] as number);
+        const open = pitches.length > 0 && (last || !tie) && !taken.has(i + k);
+        return open && near(ticks / EIGHTH, lengths[k] as number);
       });
     if (fits) {
-      count += 1;
+      starts.push(i);
       free = at + own.reduce((sum, e) => sum + e.ticks, 0);
     }
     at += bar.events[i]?.ticks ?? 0;
   });
-  return count;
+  return starts;
+}
+const countIn = (own: Cell, place: Place): number => startsIn(own, place).length;
+
+/**
+ * A note of the tune with what is said on it, the cell it belongs to (its order among those asked for), and whether it
+ * is the cell's first.
+ */
+export type SpokenNote = {
+  bar: number;
+  event: number;
+  at: number;
+  ticks: number;
+  word: string;
+  cell: number | null;
+  opens: boolean;
+};
+
+/** What is said on notes that belong to no cell: by their length, and by where they lie in their beat. */
+const WORDS = {
+  long: "doom",
+  beat: "dum",
+  triplet: { first: "ti", inner: "ki", last: "ti" },
+  halves: ["ta", "ka"],
+  thirds: ["da", "ki", "ta"],
+} as const;
+
+function wordOf({ metre, offset }: Place, at: number, { ticks, tuplet }: Place["bar"]["events"][number]): string {
+  if (tuplet?.actual === 3) return WORDS.triplet[tuplet.place];
+  const beat = beatTicks(metre);
+  const compound = isCompound(metre);
+  if (ticks >= 2 * Math.max(beat, QUARTER)) return WORDS.long;
+  if (ticks >= (compound ? beat / 2 : Math.max(beat, QUARTER))) return WORDS.beat;
+  const part = ((offset + at) % beat) / (beat / (compound ? 3 : 2));
+  const words = compound ? WORDS.thirds : WORDS.halves;
+  return words[Math.round(part * (Number.isInteger(part) ? 1 : 2)) % words.length] ?? WORDS.halves[0];
+}
+
+/**
+ * The tune as it is spoken: a word on every note, ties joined. Notes of the cells that are asked for carry the cell's
+ * own words, the first cell before the others.
+ */
+export function spokenNotes(places: readonly Place[], cells: readonly Cell[]): SpokenNote[] {
+  const notes: SpokenNote[] = [];
+  let tied = false;
+  for (const place of places) {
+    const owner = new Map<number, { cell: number; word: string; opens: boolean }>();
+    cells.forEach((own, cell) => {
+      if (!cellFits(own, place)) return;
+      for (const start of startsIn(own, place, new Set(owner.keys())))
+        for (const [k, word] of own.syllables.entries()) owner.set(start + k, { cell, word, opens: k === 0 });
+    });
+    let at = 0;
+    place.bar.events.forEach((event, order) => {
+      const sounds = event.pitches.length > 0;
+      const last = notes.at(-1);
+      const own = owner.get(order);
+      if (sounds && tied && last) last.ticks += event.ticks;
+      else if (sounds) {
+        const word = own?.word ?? wordOf(place, at, event);
+        const { cell = null, opens = false } = own ?? {};
+        notes.push({ bar: place.index, event: order, at, ticks: event.ticks, word, cell, opens });
+      }
+      tied = sounds && event.tie === true;
+      at += event.ticks;
+    });
+  }
+  return notes;
+}
+
+/** How much of a tune some cells carry: quarter beats (or dotted ones) of them, and of all. */
+export function carriedBy(places: readonly Place[], spoken: readonly SpokenNote[]): { beats: number; all: number } {
+  const beat = places[0] ? beatTicks(places[0].metre) : QUARTER;
+  const all = places.reduce((sum, p) => sum + p.ticks, 0);
+  const own = spoken.filter((n) => n.cell !== null).reduce((sum, n) => sum + n.ticks, 0);
+  return { beats: Math.round(own / beat), all: Math.round(all / beat) };
 }

@@ -7,6 +7,7 @@ import {
   CELLS,
   CLASS_STRING,
   danced,
+  plainly,
   dancedTune,
   drillLadder,
   fitsMetre,
@@ -149,7 +150,7 @@ describe("a tune as it is danced", () => {
     const tune = tuneOf(`|:${REEL.slice(0, -1)}:|`, { more: "Q:1/4=200\n" });
     const sheet = tuneSheet(tune, places(tune));
     const straight = perform(tune, sheet, { straight: true });
-    const moved = danced(straight, sheet, laidOver(grooveOf("reel"), 200, 100));
+    const moved = danced(straight, sheet.staves, plainly(sheet, laidOver(grooveOf("reel"), 200, 100), straight));
     expect({ ...moved, notes: [] }).toEqual({ ...straight, notes: [] });
     expect(moved.notes).toHaveLength(straight.notes.length);
     const beats = (p: typeof straight) => p.notes.filter((n) => n.at % QUARTER === 0).length;

@@ -1,5 +1,5 @@
 import { barTicks, beatTicks, isCompound, type Metre, QUARTER } from "../score";
-import { type Groove, PURPOSES, type Purpose } from "./grooves";
+import { type Groove, PAIR_RATIO, PURPOSES, type Purpose } from "./grooves";
 
 /** How much of a dance's accents are played, by what its tempo is for. */
 const ACCENTED: Record<Purpose, number> = { practice: 0.5, session: 0.8, dancing: 1 };
@@ -7,7 +7,7 @@ const ACCENTED: Record<Purpose, number> = { practice: 0.5, session: 0.8, dancing
 const middle = ([low, high]: readonly [number, number]): number => (low + high) / 2;
 
 /** A value for each purpose, between their middle tempos in proportion, and held beyond them. */
-function atTempo({ tempo }: Groove, bpm: number, of: (purpose: Purpose) => number): number {
+export function atTempo({ tempo }: Groove, bpm: number, of: (purpose: Purpose) => number): number {
   const points = PURPOSES.flatMap((purpose) => {
     const range = tempo[purpose];
     return range ? [{ at: middle(range), value: of(purpose) }] : [];
@@ -56,7 +56,24 @@ export type Shaped = {
   length: number;
   short: number;
   strength: number;
+  /** Share of its beat that the long note of a dotted pair has. */
+  long: number;
 };
+
+/** Least share a part of the beat can be dragged to, and the shortest a snapped note may be. Seconds. */
+const LEAST_SHARE = 0.12;
+const SHORTEST = 0.07;
+
+/** How much of its accents a groove has at a tempo (beats of its own bar a minute), 0 to 1. */
+export const accentShare = (groove: Groove, bpm: number): number =>
+  atTempo(groove, bpm, (purpose) => ACCENTED[purpose]);
+
+/** Shares with none too small, that make one beat. */
+function asBeat(shares: readonly number[]): number[] {
+  const least = shares.map((s) => Math.max(LEAST_SHARE, s));
+  const sum = least.reduce((a, b) => a + b, 0);
+  return least.map((s) => s / sum);
+}
 
 /**
  * A groove at a tempo (beats of its own bar a minute) and a strength in percent. Strength scales the accents and what
@@ -65,15 +82,40 @@ export type Shaped = {
 export function shaped(groove: Groove, bpm: number, strength = 100): Shaped {
   const s = Math.max(0, strength) / 100;
   const even = 1 / groove.parts;
-  const shares = Array.from({ length: groove.parts }, (_, i) => {
+  const played = Array.from({ length: groove.parts }, (_, i) => {
     const share = atTempo(groove, bpm, (purpose) => groove.shares[purpose][i] as number);
-    return even + s * (share - even);
+    return even + s * (share + (groove.lean?.[i] ?? 0) - even);
   });
-  const k = atTempo(groove, bpm, (purpose) => ACCENTED[purpose]) * s;
+  const shares = groove.lean ? asBeat(played) : played;
+  const k = accentShare(groove, bpm) * s;
   const weights = groove.accents.map((percent) => Math.max(0.05, 1 - k * (1 - percent / 100)));
   const { length } = groove;
-  return { groove, shares, weights, length, short: groove.short ?? length, strength: s };
+  return {
+    groove,
+    shares,
+    weights,
+    length,
+    short: groove.short ?? length,
+    strength: s,
+    long: longShare(groove, bpm, s),
+  };
 }
+
+/** What the long note of a pair takes of its beat: as written, or as tight as it is wanted and can be played. */
+function longShare({ tight = PAIR_RATIO.written }: Groove, bpm: number, strength: number): number {
+  const ratio = PAIR_RATIO.written + (tight - PAIR_RATIO.written) * Math.min(1, strength);
+  const most = Math.max(DOT, 1 - (SHORTEST * bpm) / 60);
+  return Math.min(ratio / (ratio + 1), most);
+}
+
+/** A groove as a teacher has moved it: its accents in percent, what its parts lean, how tight its pairs are. */
+export type Moved = { accents?: readonly number[]; lean?: readonly number[]; tight?: number };
+export const movedGroove = (groove: Groove, { accents, lean, tight }: Moved): Groove => ({
+  ...groove,
+  ...(accents?.length === groove.accents.length ? { accents } : {}),
+  ...(lean?.length === groove.parts ? { lean } : {}),
+  ...(tight === undefined ? {} : { tight }),
+});
 
 /** The middle of a dotted pair: three quarters of its beat for long-short. */
 const DOT = 3 / 4;
@@ -85,9 +127,12 @@ export const isDottedPair = (starts: readonly number[]): boolean =>
  * Where in its beat a moment is played: `share` as written to the share as played. `starts` are where the melody's
  * notes begin in this beat: a dotted pair is played by the swing or left as it is, never both.
  */
-export function warped({ groove, shares, strength }: Shaped, share: number, starts: readonly number[]): number {
+export function warped({ groove, shares, strength, long }: Shaped, share: number, starts: readonly number[]): number {
   const pair = groove.parts === 2 && isDottedPair(starts);
-  if (pair && (groove.pairs === "written" || starts[1] !== DOT)) return share;
+  if (pair && (groove.pairs === "written" || starts[1] !== DOT)) {
+    const [written, played] = starts[1] === DOT ? [DOT, long] : [1 - DOT, 1 - long];
+    return share <= written ? (share * played) / written : 1 - ((1 - share) * (1 - played)) / (1 - written);
+  }
   // Knots of the written and the played beat; between them all moves in proportion.
   const ends = shares.map((_, i) => shares.slice(0, i + 1).reduce((a, b) => a + b, 0));
   const written = pair ? [DOT, 1] : shares.map((_, i) => (i + 1) / shares.length);

@@ -33,13 +33,20 @@ export type Groove = {
   /** Share of its written length that a note sounds; where short notes differ, theirs. */
   length: number;
   short?: number;
-  /** Beats on which the backing's chords fall. */
+  /** Where the backing's off-beats fall, in words and as parts of the bar counted from 0. */
   offBeats: string;
+  offs: readonly number[];
   tempo: Record<Purpose, Range | null>;
   lifts: readonly Lift[];
   lift: string;
   character: string;
+  /** What a teacher has moved: shares of a beat added to its parts, and long to short of a dotted pair. */
+  lean?: readonly number[];
+  tight?: number;
 };
+
+/** Long to short of a dotted pair, as it is written and the tightest and loosest it is played. */
+export const PAIR_RATIO = { written: 3, least: 2, most: 5 };
 
 const halves = (...ratios: readonly [number, number, number]): Groove["shares"] => {
   const [practice, session, dancing] = ratios.map((r) => [r / (1 + r), 1 / (1 + r)]) as [number[], number[], number[]];
@@ -64,6 +71,7 @@ export const GROOVES: readonly Groove[] = [
     pairs: "written",
     length: 0.9,
     offBeats: "quarters 2 and 4",
+    offs: [2, 6],
     tempo: { practice: [100, 160], session: [190, 220], dancing: [200, 230] },
     lifts: [{ before: 1, share: 0.6 }],
     lift: "the last eighth is clipped",
@@ -79,6 +87,7 @@ export const GROOVES: readonly Groove[] = [
     pairs: "written",
     length: 0.88,
     offBeats: "eighths 3 and 6",
+    offs: [2, 5],
     tempo: { practice: [60, 90], session: [105, 122], dancing: [112, 126] },
     lifts: [],
     lift: "nothing is cut short",
@@ -94,6 +103,7 @@ export const GROOVES: readonly Groove[] = [
     pairs: "written",
     length: 0.92,
     offBeats: "eighths 3, 6 and 9",
+    offs: [2, 5, 8],
     tempo: { practice: [60, 85], session: [100, 120], dancing: [112, 124] },
     lifts: [],
     lift: "nothing is cut short",
@@ -109,6 +119,7 @@ export const GROOVES: readonly Groove[] = [
     pairs: "written",
     length: 0.85,
     offBeats: "eighths 3, 6, 9 and 12",
+    offs: [2, 5, 8, 11],
     tempo: { practice: [80, 110], session: [130, 150], dancing: [138, 156] },
     lifts: [{ before: 1, share: 0.6 }],
     lift: "air after beat 4",
@@ -124,6 +135,7 @@ export const GROOVES: readonly Groove[] = [
     pairs: "shared",
     length: 0.8,
     offBeats: "quarters 2 and 4",
+    offs: [2, 6],
     tempo: { practice: [80, 112], session: [140, 176], dancing: [150, 190] },
     lifts: [],
     lift: "the closing three quarters are weighty",
@@ -139,6 +151,7 @@ export const GROOVES: readonly Groove[] = [
     pairs: "written",
     length: 0.75,
     offBeats: "the second eighth of each beat",
+    offs: [1, 3],
     tempo: { practice: [76, 100], session: [124, 144], dancing: [130, 150] },
     lifts: [],
     lift: "every note on a beat is clipped",
@@ -154,6 +167,7 @@ export const GROOVES: readonly Groove[] = [
     pairs: "written",
     length: 0.85,
     offBeats: "quarters 2 and 4",
+    offs: [2, 6],
     tempo: { practice: [60, 80], session: [88, 112], dancing: [108, 120] },
     lifts: [{ before: "phrase", share: 0.6 }],
     lift: "a breath after each phrase",
@@ -169,6 +183,7 @@ export const GROOVES: readonly Groove[] = [
     pairs: "written",
     length: 0.82,
     offBeats: "eighths 3 and 6",
+    offs: [2, 5],
     tempo: { practice: [56, 76], session: [92, 112], dancing: [108, 120] },
     lifts: [{ before: "phrase", share: 0.6 }],
     lift: "a breath after each phrase",
@@ -185,6 +200,7 @@ export const GROOVES: readonly Groove[] = [
     length: 0.75,
     short: 0.95,
     offBeats: "none",
+    offs: [],
     tempo: { practice: [56, 84], session: [96, 120], dancing: [116, 128] },
     lifts: [],
     lift: "a swell into the first beat",
@@ -200,6 +216,7 @@ export const GROOVES: readonly Groove[] = [
     pairs: "shared",
     length: 0.78,
     offBeats: "quarters 2 and 4",
+    offs: [2, 6],
     tempo: { practice: [80, 108], session: [120, 144], dancing: [126, 152] },
     lifts: [{ before: 3 / 4, share: 0.55 }],
     lift: "air before the hop on 4",
@@ -215,6 +232,7 @@ export const GROOVES: readonly Groove[] = [
     pairs: "written",
     length: 0.93,
     offBeats: "quarters 2 and 3",
+    offs: [2, 4],
     tempo: { practice: [72, 100], session: [108, 138], dancing: [120, 150] },
     lifts: [{ before: 1, share: 0.7 }],
     lift: "air at the end of 3",
@@ -230,6 +248,7 @@ export const GROOVES: readonly Groove[] = [
     pairs: "shared",
     length: 0.82,
     offBeats: "quarters 2 and 3",
+    offs: [2, 4],
     tempo: { practice: [72, 96], session: [108, 138], dancing: [120, 144] },
     lifts: [{ before: "phrase", share: 0.6 }],
     lift: "phrases end on 2",
@@ -245,6 +264,7 @@ export const GROOVES: readonly Groove[] = [
     pairs: "written",
     length: 0.92,
     offBeats: "quarter 3",
+    offs: [4],
     tempo: { practice: [60, 84], session: [92, 116], dancing: [96, 126] },
     lifts: [],
     lift: "nothing is cut short",
@@ -260,6 +280,7 @@ export const GROOVES: readonly Groove[] = [
     pairs: "written",
     length: 1,
     offBeats: "none",
+    offs: [],
     tempo: { practice: [40, 72], session: [44, 76], dancing: null },
     lifts: [{ before: "phrase", share: 0.8 }],
     lift: "a breath after each phrase",

@@ -1,4 +1,13 @@
-import { type Event, type Performance, type Place, type PlayedNote, type Staff, barTicks, beatTicks } from "../score";
+import {
+  barTicks,
+  beatTicks,
+  type Event,
+  type Performance,
+  type Place,
+  type PlayedNote,
+  type Sheet,
+  type Staff,
+} from "../score";
 import { fitsMetre, grooveTempo, type Shaped, shaped, warped } from "./groove";
 import type { Groove } from "./grooves";
 
@@ -98,35 +107,50 @@ export const loudnessOf = (weight: number, { marks = [] }: Pick<Event, "marks">,
 };
 
 /**
+ * What is played in each bar, by its order in the playing: another time through may have its own notes, its own groove
+ * and its own bows.
+ */
+export type Played = {
+  place: (order: number) => Place;
+  events: (staff: Staff, order: number) => readonly Event[];
+  laid: (order: number) => Laid;
+  /** Whether a note of a staff goes on into the next one in the same bow. */
+  joined?: (staff: string, order: number, into: number) => boolean;
+};
+
+/** The same sheet and the same groove every time through. */
+export const plainly = ({ places }: Pick<Sheet, "places">, laid: Laid, { bars }: Performance): Played => ({
+  place: (order) => places[bars[order]?.index ?? 0] as Place,
+  events: (staff, order) => staff.bars[bars[order]?.index ?? 0] ?? [],
+  laid: () => laid,
+});
+
+/**
  * A performance with exact written lengths as it is danced: times inside the beat, lengths and loudness follow the
  * groove; bars, beats, metres and tempos stay where they are. All lines move together.
  */
-export function danced(
-  performance: Performance,
-  { places, staves }: { places: readonly Place[]; staves: readonly Staff[] },
-  laid: Laid,
-): Performance {
+export function danced(performance: Performance, staves: readonly Staff[], played: Played): Performance {
   const { bars } = performance;
-  const placeOf = (bar: (typeof bars)[number]) => places[bar.index] as Place;
   /** The bar that is played at a tick; the end of the last belongs to it. */
-  const barAt = (tick: number) => bars[Math.max(0, upTo(bars, tick))] as (typeof bars)[number];
+  const orderAt = (tick: number) => Math.max(0, upTo(bars, tick));
   const moved = (tick: number): number => {
-    const bar = barAt(tick);
-    return (
-      bar.at + laid.played(placeOf(bar), Math.min(tick - bar.at, bar.ticks)) + Math.max(0, tick - bar.at - bar.ticks)
-    );
+    const order = orderAt(tick);
+    const bar = bars[order] as (typeof bars)[number];
+    const into = Math.min(tick - bar.at, bar.ticks);
+    return bar.at + played.laid(order).played(played.place(order), into) + Math.max(0, tick - bar.at - bar.ticks);
   };
   const byStaff = new Map(staves.map((s) => [s.id, s]));
   const play = (note: PlayedNote): PlayedNote => {
-    const bar = barAt(note.at);
-    const place = placeOf(bar);
-    const into = note.at - bar.at;
+    const order = orderAt(note.at);
+    const [place, laid] = [played.place(order), played.laid(order)];
+    const into = note.at - (bars[order]?.at ?? 0);
     const at = Math.round(moved(note.at));
-    const share = laid.length(place, into, note.ticks);
+    const joined = played.joined?.(note.line, order, into) === true;
+    const share = joined ? 1 : laid.length(place, into, note.ticks);
     const ticks = Math.max(1, Math.round((moved(note.at + note.ticks) - at) * share));
     const staff = byStaff.get(note.line);
     if (!staff) return { ...note, at, ticks };
-    const event = eventAt(staff.bars[bar.index] ?? [], into);
+    const event = eventAt(played.events(staff, order), into);
     return { ...note, at, ticks, velocity: loudnessOf(laid.weight(place, into), event ?? {}, staff.loudness) };
   };
   const notes = bars.length === 0 ? performance.notes : performance.notes.map(play);

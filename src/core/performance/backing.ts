@@ -2,8 +2,11 @@ import { z } from "zod";
 import { beatTicks, isCompound, type Line, type Place, type SheetChord, type PlayedNote } from "../score";
 import { type Chord, parseChord, semitoneOf } from "../theory";
 
-/** How chords are heard: one held chord, or the bass on the strong beats with the chord after it. */
-export const BACKINGS = ["bass and chord", "block"] as const;
+/**
+ * How chords are heard: the bass on the strong beats with the chord after it, one held chord, the chord off the beat
+ * alone, or as the tune's strum has them.
+ */
+export const BACKINGS = ["bass and chord", "block", "off-beats", "strum"] as const;
 export const Backing = z.enum(BACKINGS);
 export type Backing = z.infer<typeof Backing>;
 
@@ -20,7 +23,7 @@ const LOUD = { bass: 52, chord: 37, block: 40 };
 const atOrAbove = (pitchClass: number, floor: number) => floor + ((((pitchClass - floor) % 12) + 12) % 12);
 
 /** The bass of a chord within the octave from E2. */
-const bassOf = (chord: Chord): number => atOrAbove(semitoneOf(chord.bass ?? chord.root), LOWEST_BASS);
+export const bassOf = (chord: Chord): number => atOrAbove(semitoneOf(chord.bass ?? chord.root), LOWEST_BASS);
 /**
  * The other bass note of an alternating bass: the chord's fifth below the root where it lies in range, above it
  * otherwise; the bass again where the chord has none.
@@ -70,6 +73,8 @@ export function backed(
   at: number,
   backing: Backing,
   before: readonly number[],
+  /** Where off-beats fall: ticks into the full bar. */
+  offBeats: readonly number[] = [],
 ): { notes: PlayedNote[]; voicing: readonly number[] } {
   const beat = beatTicks(place.metre);
   const short = isCompound(place.metre) ? Math.round(beat / 3) : Math.round(beat / 2);
@@ -86,6 +91,14 @@ export function backed(
     if (backing === "block") {
       play(bassOf(chord), c.at, end - c.at, LOUD.block);
       for (const noteNumber of last) play(noteNumber, c.at, end - c.at, LOUD.chord);
+      return;
+    }
+    if (backing === "off-beats" && offBeats.length > 0) {
+      for (const off of offBeats) {
+        const t = off - place.offset;
+        if (t < c.at || t >= end) continue;
+        for (const noteNumber of last) play(noteNumber, t, Math.min(short, end - t), LOUD.chord);
+      }
       return;
     }
     // In three the bass stands alone on the first beat; otherwise bass and chord take turns, root and fifth.

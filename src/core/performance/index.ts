@@ -2,4 +2,6 @@
 // its clock.
 export * from "./backing";
 export * from "./clock";
+export * from "./graces";
+export * from "./opening";
 export * from "./perform";

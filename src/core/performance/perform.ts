@@ -25,7 +25,15 @@ const EVEN = 90;
 /** Share of its length a note sounds before the next begins, tied notes excepted. */
 const LENGTH = 0.94;
 
-type Options = { straight?: boolean; chords?: boolean; backing?: Backing };
+type Options = {
+  straight?: boolean;
+  chords?: boolean;
+  backing?: Backing;
+  /** Where off-beats fall: ticks into the full bar. */
+  offBeats?: (place: Place) => readonly number[];
+  /** What a staff has in a bar by its order in the playing, where that is not what is written. */
+  events?: (staff: Staff, order: number) => readonly Event[];
+};
 
 /**
  * A sheet as timed sounds, repeats and endings unfolded: every staff a line, and the chords as their backing.
@@ -34,12 +42,15 @@ type Options = { straight?: boolean; chords?: boolean; backing?: Backing };
 export function perform(
   tune: Tune,
   sheet: Sheet,
-  { straight = false, chords = true, backing = "bass and chord" }: Options = {},
+  { straight = false, chords = true, backing = "bass and chord", offBeats, events }: Options = {},
 ): Performance {
   const bars = played(sheet.places);
   const place = (bar: PlayedBar) => sheet.places[bar.index] as Place;
-  const sung = sheet.staves.flatMap((staff) => staffNotes(staff, bars, sheet.places, straight));
-  const notes = chords ? [...sung, ...backingNotes(sheet, bars, backing)] : sung;
+  const sung = sheet.staves.flatMap((staff) => {
+    const own = (order: number) => events?.(staff, order) ?? staff.bars[bars[order]?.index ?? 0] ?? [];
+    return staffNotes(staff, bars, sheet.places, straight, own);
+  });
+  const notes = chords ? [...sung, ...backingNotes(sheet, bars, backing, offBeats)] : sung;
   const lines: Line[] = sheet.staves.map((s) => ({ id: s.id, name: s.name, program: s.program }));
   const last = bars[bars.length - 1];
   return {
@@ -73,7 +84,13 @@ function played(places: readonly Place[]): PlayedBar[] {
 }
 
 /** The notes of a staff. A tied note sounds on, over bar lines and repeats too, where the next note takes it up. */
-function staffNotes(staff: Staff, bars: readonly PlayedBar[], places: readonly Place[], even: boolean): PlayedNote[] {
+function staffNotes(
+  staff: Staff,
+  bars: readonly PlayedBar[],
+  places: readonly Place[],
+  even: boolean,
+  eventsAt: (order: number) => readonly Event[],
+): PlayedNote[] {
   const notes: PlayedNote[] = [];
   let open = new Map<number, PlayedNote>();
   const velocity = (place: Place, inBar: number) =>
@@ -96,21 +113,27 @@ function staffNotes(staff: Staff, bars: readonly PlayedBar[], places: readonly P
     }
     open = tied;
   };
-  for (const bar of bars) {
+  bars.forEach((bar, order) => {
     let inBar = 0;
-    for (const event of staff.bars[bar.index] ?? []) {
+    for (const event of eventsAt(order)) {
       sound(event, bar, inBar);
       inBar += event.ticks;
     }
-  }
+  });
   return notes;
 }
 
 /** The chords under the tune, the hand moving as little as it can from bar to bar. */
-function backingNotes(sheet: Sheet, bars: readonly PlayedBar[], backing: Backing): PlayedNote[] {
+function backingNotes(
+  sheet: Sheet,
+  bars: readonly PlayedBar[],
+  backing: Backing,
+  offBeats: Options["offBeats"],
+): PlayedNote[] {
   let hand: readonly number[] = [];
   return bars.flatMap((bar) => {
-    const under = backed(sheet.chords, sheet.places[bar.index] as Place, bar.at, backing, hand);
+    const place = sheet.places[bar.index] as Place;
+    const under = backed(sheet.chords, place, bar.at, backing, hand, offBeats?.(place));
     hand = under.voicing;
     return under.notes;
   });

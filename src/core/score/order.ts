@@ -35,6 +35,23 @@ export function playingOrder(from: readonly Place[]): number[] {
   return order;
 }
 
+/** One time through a strain: the strain, and which time it is, from 1. */
+export type TimeThrough = { strain: number; pass: number };
+
+/** Which time through which strain each played bar belongs to, in playing order. */
+export function timesThrough(from: readonly Place[]): TimeThrough[] {
+  const counts = new Map<number, number>();
+  const order = playingOrder(from);
+  let before: number | undefined;
+  return order.map((index) => {
+    const { strain } = from[index] as Place;
+    const goesOn = before !== undefined && index > before && from[before]?.strain === strain;
+    if (!goesOn) counts.set(strain, (counts.get(strain) ?? 0) + 1);
+    before = index;
+    return { strain, pass: counts.get(strain) ?? 1 };
+  });
+}
+
 const endingFollows = (from: readonly Place[], i: number) =>
   from[i + 1]?.bar.ending !== undefined && !from[i + 1]?.bar.repeatStart;
 

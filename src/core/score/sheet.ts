@@ -22,6 +22,8 @@ export const Staff = z.object({
     .array(z.object({ number: z.int(), open: Pitch }))
     .readonly()
     .optional(),
+  /** Its heads are slashes: a rhythm to be strummed, not notes. */
+  slashes: z.boolean().optional(),
   /** Note colour for the screen; files carry none. */
   color: z.string().optional(),
   lyrics: z.boolean().optional(),

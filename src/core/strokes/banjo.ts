@@ -6,14 +6,17 @@ import type { Direction, StrokeNote } from "./model";
 import { type OwnStroke, rolled, type Struck, type StrumStroke, struckStrings, thumbString } from "./struck";
 
 type School = "down-stroke" | "up-picking";
+/** How the banjo is played: the hand of the school, and whether its thumb drops to the melody. */
+type Banjo = { school: School; thumb: boolean };
 /** The fingers of each school: which strikes the melody and which way, and which brushes. */
 const FINGERS: Readonly<Record<School, { melody: string; way: Direction; brush: string }>> = {
   "down-stroke": { melody: "index", way: "down", brush: "index" },
   "up-picking": { melody: "I", way: "up", brush: "M" },
 };
 
-/** Highest fret of the melody in the basic strum, and how far a slide goes. Frets. */
+/** Highest fret of the melody in the basic strum; of a dropped thumb, and how far it is from the hand; of a slide. */
 const HIGHEST = 12;
+const THUMB = { highest: 5, reach: 4 };
 const SLIDE = 2;
 const HAMMER = 3;
 /** A bend wants a string that gives: from this fret on. */
@@ -63,14 +66,14 @@ export function banjoStrokes(
   shapes: readonly (Shape | null)[],
   notes: readonly StrokeNote[],
   on: Instrument,
-  school: School,
+  { school, thumb }: Banjo,
 ): { grid: StrumStroke[]; leftOut: string[] } {
   const starts = new Map(notes.map((n) => [n.at, n]));
   const placed = new Set<StrokeNote>();
   let before: Fretted | undefined;
   const struck = grid.map((stroke, i): StrumStroke => {
     const melody = starts.get(stroke.at);
-    const made = slotOf({ stroke, shape: shapes[i] ?? null, melody }, before, on, school);
+    const made = slotOf({ stroke, shape: shapes[i] ?? null, melody }, before, on, { school, thumb });
     if (melody && made.played) placed.add(melody);
     if (made.played) before = made.played;
     return { ...stroke, struck: made.struck, own: made.own };
@@ -81,7 +84,7 @@ export function banjoStrokes(
 
 type Made = { struck: readonly Struck[]; own: OwnStroke; played?: Fretted };
 
-function slotOf(slot: Slot, before: Fretted | undefined, on: Instrument, school: School): Made {
+function slotOf(slot: Slot, before: Fretted | undefined, on: Instrument, { school, thumb }: Banjo): Made {
   const { stroke, melody } = slot;
   const top = melody?.pitches.at(-1);
   const struckByHand = stroke.sign === "m" || stroke.sign === "D" || stroke.fill === true;
@@ -90,7 +93,7 @@ function slotOf(slot: Slot, before: Fretted | undefined, on: Instrument, school:
   const left = leftHand(before, top, on);
   if (left)
     return { struck: [left], own: { kind: left.move, direction: null, reason: MOVES[left.move] ?? "" }, played: left };
-  return thumbedOf(top, on) ?? patternOf(slot, on, school);
+  return (thumb ? thumbedOf(top, before, on) : undefined) ?? patternOf(slot, on, school);
 }
 
 /** The melody under the finger of the school. */
@@ -101,8 +104,11 @@ function pickedOf(pitch: Pitch, on: Instrument, school: School): Made | undefine
 }
 
 /** The thumb dropped to a string under the first, for a melody note between the fingers. */
-function thumbedOf(pitch: Pitch, on: Instrument): Made | undefined {
-  const own = waysOf(pitch, on).find((w) => w.string > 1);
+function thumbedOf(pitch: Pitch, before: Fretted | undefined, on: Instrument): Made | undefined {
+  const hand = before?.semitones ?? 0;
+  const reached = ({ string, semitones }: Fretted) =>
+    string > 1 && (semitones === 0 || (semitones <= THUMB.highest && Math.abs(semitones - hand) <= THUMB.reach));
+  const own = waysOf(pitch, on).find(reached);
   const reason = "The thumb drops to the melody between the strokes.";
   return own && { struck: [own], own: { kind: "melody", pluck: "T", direction: "down", reason }, played: own };
 }

@@ -91,11 +91,14 @@ function planned(request: BowRequest, priced: boolean): StrokePlan {
         (way === undefined || s.way === way) &&
         (!ends || s.order === s.of - 1) &&
         (!begins || (s.order === 0 && s.kind === "plain" && !s.broke)) &&
-        (!lock || (s.way === lock.direction && (lock.ticks === undefined || spans(notes, i, s.of, lock.ticks)))),
+        (!lock || keeps(lock, i, s)),
     );
     lists.set(name, made);
     return made;
   };
+  function keeps({ direction, ticks }: StrokeLock, i: number, { way, of }: Bow): boolean {
+    return (direction === undefined || way === direction) && (ticks === undefined || spans(notes, i, of, ticks));
+  }
   const tables: NonNullable<Problem<Bow>["alike"]>["made"] = new Map();
   const JOINTS = [undefined, "slur", "change", "hook"] as const;
   const known = new Float64Array(notes.length * all.length).fill(Number.NaN);
@@ -208,7 +211,11 @@ function planned(request: BowRequest, priced: boolean): StrokePlan {
       const bow = solution.path[i - chain.from] as Bow;
       const other = otherWay(bow.way);
       const cost = price(i, bow.of, other);
+      const [first, last] = [notes[i], notes[i + bow.of - 1]] as [StrokeNote, StrokeNote];
       made.push({
+        place: first.place,
+        at: first.at,
+        ticks: last.at + last.ticks - first.at,
         notes: notes.slice(i, i + bow.of),
         direction: bow.way,
         kind: bow.kind,

@@ -23,8 +23,12 @@ export type StrokeNote = {
   tuplet: Event["tuplet"];
 };
 
-/** One stroke over one note or several. */
+/** One stroke over one note or several; of a strum over none of the melody's. */
 export type Stroke = {
+  /** The bar it begins in; when, from the start of the tune; and how long it lasts. Ticks. */
+  place: Place;
+  at: number;
+  ticks: number;
   notes: StrokeNote[];
   direction: Direction | null;
   /** The direction of the stroke before, in playing order, comes again. */
@@ -47,5 +51,13 @@ export type StrokePlan = {
   downbeats: { down: number; all: number };
 };
 
-/** A stroke a teacher has settled: what starts `at` ticks into bar `bar` (an index) goes this way, for `ticks`. */
-export type StrokeLock = { bar: number; at: number; ticks?: number | undefined; direction: Direction };
+/**
+ * A stroke a teacher has settled: what starts `at` ticks into bar `bar` (an index) goes this way, for `ticks`; any way
+ * where none is given.
+ */
+export type StrokeLock = {
+  bar: number;
+  at: number;
+  ticks?: number | undefined;
+  direction?: Direction | undefined;
+};

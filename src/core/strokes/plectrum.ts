@@ -84,7 +84,7 @@ export function planPlectrum({ places, style, instrument = FIDDLE, locks = [] }:
   const settled = new Map<number, Direction[]>();
   for (const { bar, at, direction } of locks) {
     const i = notes.findIndex((n) => n.place.index === bar && n.at - n.place.at === at);
-    if (i >= 0) settled.set(i, [direction]);
+    if (i >= 0 && direction) settled.set(i, [direction]);
   }
   const rises = (i: number) => (notes[i]?.string ?? 0) > (notes[i - 1]?.string ?? 0);
   const problem = {
@@ -116,6 +116,9 @@ export function planPlectrum({ places, style, instrument = FIDDLE, locks = [] }:
     const retake = again[i] === true;
     const cost = locked ? lockedCost(i, other) : (solution.marginals[i]?.[DIRECTIONS.indexOf(other)] ?? 0);
     return {
+      place: note.place,
+      at: note.at,
+      ticks: note.ticks,
       notes: [note],
       direction,
       retake,

@@ -1,5 +1,5 @@
 import { type Place, playingOrder } from "../score";
-import type { Direction, StrokeNote } from "./model";
+import type { Direction, StrokeNote, StrokePlan } from "./model";
 
 type Going = { direction: Direction | null; notes: readonly StrokeNote[] };
 
@@ -21,4 +21,12 @@ export function retakesOf(strokes: readonly Going[], places: readonly Place[]): 
     }
   }
   return found;
+}
+
+/** Bars (indexes) in which two plans over the same notes differ: in where strokes begin, or which way they go. */
+export function differing({ strokes: a }: StrokePlan, { strokes: b }: StrokePlan): number[] {
+  const named = (s: StrokePlan["strokes"][number]) => `${s.at} ${s.ticks} ${s.direction}`;
+  const [ours, theirs] = [new Set(a.map(named)), new Set(b.map(named))];
+  const odd = [...a.filter((s) => !theirs.has(named(s))), ...b.filter((s) => !ours.has(named(s)))];
+  return [...new Set(odd.map((s) => s.place.index))].sort((x, y) => x - y);
 }

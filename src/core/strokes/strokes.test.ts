@@ -185,9 +185,9 @@ describe("strums", () => {
       const from = places(tuneOf(abc, more));
       for (const on of INSTRUMENTS) {
         for (const own of [{}, { fills: true }, { grid: "B.DUB.DU" }]) {
-          const { grid } = planStrum({ places: from, instrument: on, chords: G_ALL, ...own });
+          const { strokes } = planStrum({ places: from, instrument: on, chords: G_ALL, ...own });
           for (const place of from) {
-            const bar = grid.filter((s) => s.place.index === place.index);
+            const bar = strokes.filter((s) => s.place.index === place.index);
             expect(bar.reduce((sum, s) => sum + s.ticks, 0)).toBe(place.ticks);
             expect(bar.every((s) => Number.isInteger(s.ticks) && s.ticks > 0)).toBe(true);
           }
@@ -207,7 +207,7 @@ describe("strums", () => {
   ])("on the guitar %s over %s strikes these strings", (grid, symbol, want) => {
     const from = places(tuneOf("G8|", {}));
     const plan = planStrum({ places: from, instrument: guitar, chords: [{ bar: 0, at: 0, symbol }], grid });
-    expect(plan.grid.map((s) => s.struck.map((x) => `${x.string}:${x.fret}`).join("+") || ".").join(" ")).toBe(want);
+    expect(plan.strokes.map((s) => s.struck.map((x) => `${x.string}:${x.fret}`).join("+") || ".").join(" ")).toBe(want);
   });
   test.each([
     ["B.D", "has 8 places"],
@@ -222,7 +222,7 @@ describe("strums", () => {
   it("a fill is light, under a held note, and stops half a beat before the melody goes on", () => {
     const from = places(tuneOf("G8|B4 c4|ABcd e4|", {}));
     const plan = planStrum({ places: from, instrument: guitar, chords: G_ALL, fills: true });
-    const fills = plan.grid.flatMap((s, i) => (plan.strokes[i]?.kind === "fill" ? [s.at / (QUARTER / 2)] : []));
+    const fills = plan.strokes.flatMap((s) => (s.kind === "fill" ? [s.at / (QUARTER / 2)] : []));
     // Under G8 from beat 2 on, four at most; under each half note one place: from beat 2 to the "and" of it.
     expect(fills).toEqual([2, 3, 4, 5, 10, 14, 22]);
     expect(plan.room).toHaveLength(4);
@@ -233,8 +233,8 @@ describe("the banjo's strum with the melody in it", () => {
   const played = (abc: string, style: string, more: Parameters<typeof tuneOf>[1] = { key: "G" }) => {
     const from = places(tuneOf(abc, more));
     const plan = planStrum({ places: from, instrument: banjo, style, chords: G_ALL });
-    const slots = plan.grid.map((s, i) => {
-      const { kind, pluck } = plan.strokes[i] as (typeof plan.strokes)[number];
+    const slots = plan.strokes.map((s) => {
+      const { kind, pluck } = s;
       if (kind === "rest") return "-";
       if (kind === "brush") return "brush";
       return `${["melody", "thumb", "bass"].includes(kind) ? "" : `${kind} `}${s.struck.map((x) => `${x.string}:${x.fret}`).join("+")}${pluck === "T" && kind === "melody" ? " thumb" : ""}`;
@@ -264,7 +264,7 @@ describe("the banjo's strum with the melody in it", () => {
   it("names what has no place, and sounds every struck note as string plus fret", () => {
     const { plan } = played("B2A/B/A/B/ d2B2|", "basic strum");
     expect(plan.leftOut).toEqual(["2 melody notes are between the strokes or out of reach, and left out: bar 1."]);
-    for (const { struck } of plan.grid)
+    for (const { struck } of plan.strokes)
       for (const { string, fret, noteNumber } of struck) {
         const open = banjo.strings.find((s) => s.number === string)!.open;
         expect(midi(open) + Number(fret)).toBe(noteNumber);
@@ -277,7 +277,7 @@ describe("the banjo's strum with the melody in it", () => {
       for (let i = 1; i < around.length; i++) expect(around[i]).not.toBe(around[i - 1]);
       const from = places(tuneOf(metre === "3/4" ? "G6|" : "G8|", { key: "G", metre }));
       const plan = planStrum({ places: from, instrument: banjo, style: name, chords: G_ALL });
-      expect(plan.grid.map((s) => s.struck[0]?.string).join("")).toBe(grid);
+      expect(plan.strokes.map((s) => s.struck[0]?.string).join("")).toBe(grid);
       expect(plan.strokes.map((s) => s.pluck).join("")).toBe(fingers);
     },
   );

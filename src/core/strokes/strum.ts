@@ -22,14 +22,16 @@ export type StrumRequest = {
   grid?: string | undefined;
   /** Small figures under notes the melody holds. */
   fills?: boolean;
+  /** Whether a banjo's thumb drops to melody notes between the strokes; without it they are left out. */
+  thumb?: boolean;
   locks?: readonly StrokeLock[];
 };
 
 /** A stretch under a held note of the melody where a fill has room. Ticks from the start of the tune. */
 export type Fill = { place: Place; at: number; ticks: number };
 
-export type StrumPlan = StrokePlan & {
-  grid: StrumStroke[];
+export type StrumPlan = Omit<StrokePlan, "strokes"> & {
+  strokes: (Stroke & StrumStroke)[];
   /** Where fills have room, whether they are played or not. */
   room: Fill[];
   /** What of the melody the strum has no place for, in words. */
@@ -45,13 +47,16 @@ export function planStrum(request: StrumRequest): StrumPlan {
   const fine = isFine(places);
   const strums = places.map((place) => strumOf(place, fine, request));
   const room = fillRoom(request);
-  const plain = places.flatMap((place, i) => gridOf(place, strums[i] as Strum));
+  const plain = withBareStart(
+    places.flatMap((place, i) => gridOf(place, strums[i] as Strum)),
+    request,
+  );
   const filled = fills ? plain.map((s) => withFill(s, room)) : plain;
   const { grid, leftOut } = sounding(filled, strums, request);
   const settled = new Map<number, (Direction | null)[]>();
   for (const { bar, at, direction } of locks) {
     const i = grid.findIndex((s) => s.place.index === bar && s.at - s.place.at === at);
-    if (i >= 0) settled.set(i, [direction]);
+    if (i >= 0 && direction) settled.set(i, [direction]);
   }
   const own = (i: number): Direction | null => wayOf(grid[i] as StrumStroke);
   const ways: readonly (Direction | null)[] = ["down", "up"];
@@ -62,11 +67,12 @@ export function planStrum(request: StrumRequest): StrumPlan {
     moves: [],
   });
   const price = (i: number, way: Direction | null) => (way === own(i) ? 0 : UNFIT);
-  const strokes = grid.map((here, i): Stroke => {
+  const strokes = grid.map((here, i): Stroke & StrumStroke => {
     const direction = solution.path[i] ?? null;
     const others = ways.filter((w): w is Direction => w !== null && w !== direction && own(i) !== null);
     const pluck = here.own?.pluck;
     return {
+      ...here,
       notes: [],
       direction,
       ...(pluck ? { pluck } : {}),
@@ -78,10 +84,10 @@ export function planStrum(request: StrumRequest): StrumPlan {
     };
   });
   const name = strums.find((s) => s.name === style)?.name ?? strums[0]?.name ?? PLAIN;
-  return { style: name, total: solution.cost, strokes, grid, room, leftOut, downbeats: downsOf(grid, strokes) };
+  return { style: name, total: solution.cost, strokes, room, leftOut, downbeats: downsOf(strokes) };
 
   /** The strings of each stroke, and the melody where the strum carries it. */
-  function sounding(all: StrumStroke[], by: readonly Strum[], { chords = [] }: StrumRequest) {
+  function sounding(all: StrumStroke[], by: readonly Strum[], { chords = [], thumb = true }: StrumRequest) {
     const shapes = chordsAt(all, chords, instrument);
     const carried = by.some((s) => s.school) && !request.grid;
     if (!carried) {
@@ -89,7 +95,7 @@ export function planStrum(request: StrumRequest): StrumPlan {
       return { grid: struck, leftOut: [] };
     }
     const school = by.find((s) => s.school)?.school ?? "down-stroke";
-    return banjoStrokes(all, shapes, strokeNotes(places, instrument), instrument, school);
+    return banjoStrokes(all, shapes, strokeNotes(places, instrument), instrument, { school, thumb });
   }
 }
 
@@ -117,6 +123,14 @@ function gridOf(place: Place, { grid, fingers }: Strum): StrumStroke[] {
     at = end;
   }
   return strokes;
+}
+
+/** The grid without strokes before the first chord: a pickup stays bare. */
+function withBareStart(grid: readonly StrumStroke[], { chords = [] }: StrumRequest): StrumStroke[] {
+  const first = [...chords].sort((a, b) => a.bar - b.bar || a.at - b.at)[0];
+  const before = ({ place, at }: StrumStroke) =>
+    first !== undefined && (place.index < first.bar || (place.index === first.bar && at - place.at < first.at));
+  return grid.map((s) => (before(s) ? { place: s.place, at: s.at, ticks: s.ticks, sign: ".", struck: [] } : s));
 }
 
 /** Times that tell a fill: how long a note is held for one, when it begins and when it stops. Beats. */
@@ -188,10 +202,7 @@ function reasonOf(stroke: StrumStroke): string {
 }
 
 /** Downbeats with a stroke, and how many of those go down. */
-function downsOf(grid: readonly StrumStroke[], strokes: readonly Stroke[]) {
-  const onDown = strokes.filter(({ direction }, i) => {
-    const { place, at } = grid[i] as StrumStroke;
-    return direction !== null && at === place.at && place.offset === 0;
-  });
-  return { all: onDown.length, down: onDown.filter((s) => s.direction === "down").length };
+function downsOf(strokes: readonly Stroke[]) {
+  const own = strokes.filter(({ direction, place, at }) => direction !== null && at === place.at && place.offset === 0);
+  return { all: own.length, down: own.filter((s) => s.direction === "down").length };
 }

@@ -17,6 +17,7 @@ const SHEET: [string, [string[], string][]][] = [
       [["−", "+"], "slower, faster"],
       [["M", "K", "C", "N"], "melody, harmony, chords, long notes on or off"],
       [["H"], "hear the chosen bar"],
+      [["X"], "tap along, in Pulse"],
     ],
   ],
   [
@@ -30,7 +31,7 @@ const SHEET: [string, [string[], string][]][] = [
       [["A"], "let go of what you chose"],
       [["B"], "do the same in like bars, when asked"],
       [["⇧L"], "lock or free the phrase"],
-      [["S", "J"], "split a chord, join with its neighbour"],
+      [["S", "J"], "split a chord, join with its neighbour; of a bow, let go its last note, take in the next"],
       [["[", "]"], "its change a beat earlier, later"],
       [["↑", "↓"], "the chosen harmony note to its next candidate"],
       [["⇧D"], "copy the phrase’s chords to like phrases"],
@@ -42,6 +43,7 @@ const SHEET: [string, [string[], string][]][] = [
     "Look",
     [
       [["T"], "the tune"],
+      [["Z"], "pulse: its rhythms"],
       [["G"], "chords"],
       [["Y"], "harmony"],
       [["D"], "feel, as it is danced"],

@@ -5,18 +5,21 @@ import { relationWords } from "../../core/analysis";
 import type { Part } from "../../core/grading";
 import { barLabel, lengthWords, mendBar, notices, type Sheet } from "../../core/score";
 import { pitchName } from "../../core/theory";
+import { STRUM_STAFF } from "../../core/strokes";
 import { type Drawing, type Measured, noteAt } from "../../engraving";
 import { RoleBadge, VOICES } from "../roles";
 import { listed } from "../signs";
 import { Engraving } from "../engraving/Engraving";
 import { WeaveStrip } from "../weave/WeaveStrip";
+import { CellLane } from "./CellLane";
 import { RowChords } from "./ChordLane";
 import { enlarged, timed } from "./chordPlaces";
 import css from "./lane.module.css";
-import { lineNoteAt, type RowOf, rowSheet } from "./layout";
+import { hasChords, hasLane, lineNoteAt, type RowOf, rowSheet } from "./layout";
 import { Clashes, RowLines } from "./LineMarks";
 import { NameLane } from "./NameLane";
 import { ShuttleLane } from "./ShuttleLane";
+import { PickLane, StrumLane } from "./StrokeLanes";
 import { useBench, useBenchStore } from "./state";
 import { useDrawn } from "./useDrawn";
 import { useLens } from "./useLens";
@@ -54,9 +57,10 @@ export const Row = memo(function Row({ row, sheet, width, size, drawings, inView
   const form = useBench((s) => s.derived.analysis.form);
   const relation = relationWords(row.phrase, form, sheet.places);
   const numbers = useBench((s) => s.numbers) && lens === "Harmony";
+  const chords = useBench((s) => hasChords(lens, s.hand));
   useFollow(section, row);
   const staves = own.staves.length;
-  const height = size * (HEIGHT.first + HEIGHT.more * (staves - 1)) + (lens === "Tune" ? 0 : HEIGHT.lane);
+  const height = size * (HEIGHT.first + HEIGHT.more * (staves - 1)) + (hasLane(lens) ? HEIGHT.lane : 0);
   return (
     <Flex
       ref={section}
@@ -72,7 +76,7 @@ export const Row = memo(function Row({ row, sheet, width, size, drawings, inView
       pb={numbers ? "20px" : "2px"}
       direction={{ base: "column", md: "row" }}
     >
-      <Gutter row={row} relation={relation} low={lens !== "Tune" && lens !== "Feel"} />
+      <Gutter row={row} relation={relation} low={chords} />
       <Music row={row} own={own} drawing={drawing} staves={staves} size={size} />
     </Flex>
   );
@@ -130,7 +134,10 @@ function Music({ row, own, drawing, staves, size }: MusicProps) {
   const measured = useMemo(() => drawing && timed(enlarged(drawing.measured, size), own), [drawing, size, own]) ?? null;
   // While the ear is asked, the chords do not whisper the answer.
   const asked = useBench((s) => s.trying) && lens === "Harmony";
+  const hand = useBench((s) => s.hand);
+  const chords = hasChords(lens, hand);
   const { spelling, on } = useNaming();
+  const Lane = LANES[hand];
   const drag = useNoteDrag(holder, measured, lens);
   const click = useClick(holder, measured, lens);
   useChosenMark(holder, own, svg ?? "");
@@ -139,9 +146,7 @@ function Music({ row, own, drawing, staves, size }: MusicProps) {
   const shown = own.staves.flatMap(({ id }) => parts.find((p) => p.id === id) ?? []);
   return (
     <Box flex="1" minW="0" position="relative" minH="110px">
-      {lens !== "Tune" && lens !== "Feel" && !asked && (
-        <RowChords row={row} places={places} measured={measured} compared={lens === "Chords"} />
-      )}
+      {chords && !asked && <RowChords row={row} places={places} measured={measured} compared={lens === "Chords"} />}
       <Box position="relative">
         <Frames measured={measured} />
         {svg ? (
@@ -161,7 +166,8 @@ function Music({ row, own, drawing, staves, size }: MusicProps) {
         )}
         {measured && <StaffSigns parts={shown} measured={measured} />}
         {measured && lens === "Tune" && <Notices row={row} measured={measured} />}
-        {lens === "Feel" && measured && <ShuttleLane row={row} measured={measured} />}
+        {lens === "Pulse" && measured && <CellLane row={row} measured={measured} />}
+        {lens === "Feel" && measured && <Lane row={row} measured={measured} />}
         {lens === "Tune" && spelling && <NameLane places={places} measured={measured} spelling={spelling} on={on} />}
         {lens === "Harmony" && measured && <RowLines row={row} places={places} measured={measured} />}
         {lens === "Harmony" && measured && <Clashes measured={measured} />}
@@ -169,6 +175,9 @@ function Music({ row, own, drawing, staves, size }: MusicProps) {
     </Box>
   );
 }
+
+/** The lane of each hand, under the staff. */
+const LANES = { bow: ShuttleLane, plectrum: PickLane, strum: StrumLane };
 
 /** The colour of each staff, from the top, for the style sheet; a second line on the same side has its own shade. */
 function staffColours(shown: readonly Part[]): Record<string, string> {
@@ -194,11 +203,13 @@ function musicWords({ phrase }: RowOf, { staves, places }: Sheet, shown: readonl
 }
 const spoken = (name: string) => name.replace("#", " sharp").replace("b", " flat").replace(/\d/, " $&");
 
+/** What the strum is among the parts. */
+const STRUM = { name: "Strum", role: "chords" } as const;
 /** At every staff of a row its role. */
 function StaffSigns({ parts, measured }: { parts: readonly Part[]; measured: Measured }) {
   const first = measured.staves.filter((s) => s.bar === measured.bars[0]?.index);
   return first.map(({ staff, top, bottom }) => {
-    const part = parts.find((p) => p.id === staff);
+    const part = staff === STRUM_STAFF ? STRUM : parts.find((p) => p.id === staff);
     return part ? (
       <div key={staff} className={css.staffSign} style={{ top: (top + bottom) / 2 - 9 }} title={part.name}>
         <RoleBadge voice={part.role} size={18} />

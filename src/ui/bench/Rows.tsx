@@ -3,7 +3,18 @@ import { Box } from "@chakra-ui/react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Drawing } from "../../engraving";
 import type { Derived } from "../../core/ensemble";
-import { benchSheet, drawnWidth, GUTTER, type Lens, ROOM_COOKIE, type Room, rowSheet, rowsOf, sizeOf } from "./layout";
+import {
+  benchSheet,
+  drawnWidth,
+  GUTTER,
+  type Lens,
+  type Look,
+  ROOM_COOKIE,
+  type Room,
+  rowSheet,
+  rowsOf,
+  sizeOf,
+} from "./layout";
 import { Row } from "./Row";
 import { useBench, useBenchStore } from "./state";
 import { drawAhead } from "./useDrawn";
@@ -46,19 +57,19 @@ function useRoom(usual: Room) {
  * Draws the rows in view as soon as there is something new to see in them, while React is still at work on the rest.
  * Gives the set that rows in view put themselves into, by their first bar.
  */
-function useDrawnAhead(width: number, lens: Lens, shown: string): Set<number> {
+function useDrawnAhead(width: number, lens: Lens, look: Look): Set<number> {
   const bench = useBenchStore();
   const [inView] = useState(() => new Set<number>());
   useEffect(() => {
     const ahead = (derived: Derived) => {
-      const sheet = benchSheet(bench.getState().work, derived, lens, shown);
+      const sheet = benchSheet(bench.getState().work, derived, lens, look);
       const rows = rowsOf(derived.analysis.form.phrases, width).filter((row) => inView.has(row.from));
       // What cannot be drawn is told by its row, which asks for it too.
       for (const row of rows) drawAhead(rowSheet(sheet, row), width).catch(() => {});
     };
     bench.setState({ ahead });
     return () => bench.setState({ ahead: () => {} });
-  }, [bench, width, lens, shown, inView]);
+  }, [bench, width, lens, look, inView]);
   return inView;
 }
 
@@ -72,18 +83,21 @@ export function Rows({ drawings, usual }: { drawings: Record<string, Drawing>; u
   const bench = useBenchStore();
   const derived = useBench((s) => s.derived);
   const shown = useBench((s) => s.shown);
+  const hand = useBench((s) => s.hand);
+  const strumDrawn = useBench((s) => s.strumDrawn);
+  const look = useMemo(() => ({ shown, hand, strumDrawn }), [shown, hand, strumDrawn]);
   // Drawn from what is derived, not from the work that is ahead of it.
   // The bows follow what is chosen for them at once.
   const feel = useBench((s) => (staves === "Feel" ? s.work.feel : null));
   // biome-ignore lint/correctness/useExhaustiveDependencies: `feel` stands for what the sheet takes of the work
   const sheet = useMemo(
-    () => benchSheet(bench.getState().work, derived, staves, shown),
-    [bench, derived, staves, shown, feel],
+    () => benchSheet(bench.getState().work, derived, staves, look),
+    [bench, derived, staves, look, feel],
   );
   const { phrases } = derived.analysis.form;
   const size = sizeOf(phrases, room, staves, sheet.staves.length);
   const width = drawnWidth(room, size);
-  const inView = useDrawnAhead(width, staves, shown);
+  const inView = useDrawnAhead(width, staves, look);
   const rows = useMemo(() => rowsOf(phrases, width), [phrases, width]);
   return (
     <Box ref={box} pb="6">

@@ -9,7 +9,7 @@ import { type Lens, LENSES } from "./layout";
 import { useBench } from "./state";
 import { useLens } from "./useLens";
 
-const KEYS: Record<Lens, string> = { Tune: "T", Chords: "G", Harmony: "Y", Feel: "D", Parts: "P" };
+const KEYS: Record<Lens, string> = { Tune: "T", Pulse: "Z", Chords: "G", Harmony: "Y", Feel: "D", Parts: "P" };
 
 /** Words of the sign, by how it stands with what was done. */
 const SIGNS: Record<Saving["kind"], string> = {

@@ -1,13 +1,18 @@
 import type { Phrase } from "../../core/analysis";
-import { bowsOf, type Derived, sheetOf, type Work } from "../../core/ensemble";
+import { type Derived, type HandName, sheetOf, strokesOf, strumSheet, type Work } from "../../core/ensemble";
 import type { Part } from "../../core/grading";
 import { type Sheet, slice } from "../../core/score";
-import { bowedStaff } from "../../core/strokes";
+import { bowedStaff, STRUM_STAFF } from "../../core/strokes";
 
 /** The lenses over the rows, in the order of the work. */
-export const LENSES = ["Tune", "Chords", "Harmony", "Feel", "Parts"] as const;
+export const LENSES = ["Tune", "Pulse", "Chords", "Harmony", "Feel", "Parts"] as const;
 export type Lens = (typeof LENSES)[number];
 export const FIRST_LENS: Lens = "Chords";
+/** Lenses without chords over the staff, and without a lane under it. */
+const NO_CHORDS: ReadonlySet<Lens> = new Set(["Tune", "Pulse", "Feel"]);
+export const hasChords = (lens: Lens, hand: HandName): boolean =>
+  !NO_CHORDS.has(lens) || (lens === "Feel" && hand === "strum");
+export const hasLane = (lens: Lens): boolean => lens !== "Tune";
 
 /** Width of the gutter with the phrase's name, and the narrowest row that still holds four bars. Pixels. */
 export const GUTTER = 132;
@@ -42,7 +47,7 @@ const HEIGHTS = { staves: 66, first: 52, chords: 40 };
 export function sizeOf(phrases: readonly Phrase[], { width, height }: Room, lens: Lens, staves: number): number {
   const row = HEIGHTS.first + HEIGHTS.staves * staves;
   const fits = (size: number) => {
-    const lane = lens === "Tune" ? 0 : HEIGHTS.chords;
+    const lane = hasLane(lens) ? HEIGHTS.chords : 0;
     return width / size >= NARROW && phrases.length * (row * size + lane) <= height;
   };
   return SIZES.find(fits) ?? 1;
@@ -61,6 +66,7 @@ function shownParts(parts: readonly Part[], lens: Lens, shown: string): Part[] {
   const lines = [...new Set(parts.flatMap((p) => p.line ?? []))].flatMap((line) => partOfLine(parts, line) ?? []);
   const byLens: Record<Lens, () => Part[]> = {
     Tune: () => melody,
+    Pulse: () => melody,
     Chords: () => [...melody, ...lines.slice(0, 1)],
     Harmony: () => [...melody, ...lines],
     Feel: () => melody,
@@ -71,14 +77,28 @@ function shownParts(parts: readonly Part[], lens: Lens, shown: string): Part[] {
   return [...chosen.filter((p) => p.role === "high harmony"), ...chosen.filter((p) => p.role !== "high harmony")];
 }
 
+/** What of the bench the sheet of a lens depends on, besides the work. */
+export type Look = { shown: string; hand: HandName; strumDrawn: "slashes" | "tablature" };
+
+export const FIRST_LOOK: Look = { shown: "all", hand: "bow", strumDrawn: "slashes" };
+
 /** The sheet a lens shows. Its chords are drawn over it, not engraved. */
-export function benchSheet(work: Work, derived: Derived, lens: Lens, shown: string): Sheet {
+export function benchSheet(work: Work, derived: Derived, lens: Lens, { shown, hand, strumDrawn }: Look): Sheet {
   const ids = shownParts(derived.parts, lens, shown).map((p) => p.id);
   const sheet = { ...sheetOf(work, derived, ...ids), chords: [] };
   if (lens !== "Feel") return sheet;
-  const plan = bowsOf(work, derived);
+  if (hand === "strum") return withoutWords(strumSheet(work, derived, sheet, strumDrawn));
+  const plan = strokesOf(work, derived, hand);
   return { ...sheet, staves: sheet.staves.map((s) => bowedStaff(s, plan, sheet.places)) };
 }
+
+/** The sheet without the signs under its strum: the lane has them. */
+const withoutWords = (sheet: Sheet): Sheet => ({
+  ...sheet,
+  staves: sheet.staves.map((s) =>
+    s.id === STRUM_STAFF ? { ...s, bars: s.bars.map((bar) => bar.map(({ words: _, ...event }) => event)) } : s,
+  ),
+});
 
 /** One row of a sheet. */
 export const rowSheet = (sheet: Sheet, { from, to }: RowOf): Sheet => slice(sheet, from, to + 1);

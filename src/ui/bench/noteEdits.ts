@@ -1,3 +1,4 @@
+import { flippedPair } from "../../core/feel";
 import {
   addGrace,
   anticipate,
@@ -49,6 +50,13 @@ const length = (name: string, keys: string, quarters: number, glyph: string): No
   edit: (tune, spot) => setLength(tune, spot, quarters * QUARTER),
 });
 
+/** A dotted pair turned into a snap, and back. */
+function turnPair(tune: Tune, { bar, event }: Spot): Edited {
+  const made = flippedPair(tune, bar, event);
+  if (made) return { tune: made };
+  return { refused: "This note and the next do not fill a quarter. Choose the first note of a pair." };
+}
+
 /** Every edit of a note, by group: the panel's buttons and the keys are both read from here. */
 export const NOTE_EDITS: readonly { group: string; edits: readonly NoteEdit[] }[] = [
   {
@@ -87,8 +95,9 @@ export const NOTE_EDITS: readonly { group: string; edits: readonly NoteEdit[] }[
       mark("Roll", "w", "roll", "roll"),
       mark("Trill", "q", "trill", "trill", "\uE566"),
       { name: "An eighth early", keys: "r", face: "early", edit: anticipate },
+      { name: "Turn the pair round", keys: "X", face: "turn pair", edit: turnPair },
       { name: "Grace note", keys: "e", face: "grace", edit: (t, s) => addGrace(t, s) },
-      { name: "No grace notes", keys: "Shift+E", face: "no grace", edit: (t, s) => addGrace(t, s, true) },
+      { name: "No grace notes", keys: "E", face: "no grace", edit: (t, s) => addGrace(t, s, true) },
     ],
   },
   {
@@ -111,4 +120,5 @@ export const keyCap = (keys: string): string =>
     .replace("Shift+", "⇧")
     .replace("Mod+", "Ctrl ")
     .replace("Delete", "Del")
+    .replace(/^[A-Z]$/, "⇧$&")
     .toUpperCase();

@@ -1,6 +1,7 @@
 "use client";
 import { useMemo } from "react";
 import { NOTE_EDITS } from "./noteEdits";
+import { numberedCells } from "./usePulse";
 import { voicesOf } from "./voices";
 import { type BenchState, chosenChord, chosenNote, useBenchStore } from "./state";
 import { type Keys, useKeys } from "./useKeys";
@@ -22,6 +23,7 @@ export function useBenchKeys(): void {
       ...looking(() => bench.getState(), lens),
       ...deciding(() => bench.getState()),
       t: () => setLens("Tune"),
+      z: () => setLens("Pulse"),
       g: () => setLens("Chords"),
       y: () => setLens("Harmony"),
       d: () => setLens("Feel"),
@@ -33,6 +35,8 @@ export function useBenchKeys(): void {
     const { selection } = bench.getState();
     const edit = lens === "Tune" && selection?.kind === "event" ? noteKey(name) : undefined;
     if (edit) return () => bench.getState().editNote(edit);
+    const own = lens === "Pulse" ? pulseKey(name, () => bench.getState()) : strokeKey(name, () => bench.getState());
+    if (own) return own;
     return Object.hasOwn(keys, name) ? keys[name] : undefined;
   });
 }
@@ -41,6 +45,21 @@ const NOTE_KEYS = new Map(NOTE_EDITS.flatMap((g) => g.edits).map((e) => [e.keys,
 const noteKey = (name: string) => NOTE_KEYS.get(name === "Backspace" ? "Delete" : name);
 
 type Now = () => BenchState;
+
+/** Keys of the rhythms: a tap along, and a cell by its number. */
+function pulseKey(name: string, now: Now): (() => void) | undefined {
+  if (name === "x") return () => now().tap(performance.now());
+  const { derived, cell, setCell } = now();
+  const found = numberedCells(derived.analysis.places)[Number(name) - 1];
+  return found && (() => setCell(cell === found.name ? null : found.name));
+}
+
+/** Keys of a chosen stroke: the next note into it, its last one out of it. */
+function strokeKey(name: string, now: Now): (() => void) | undefined {
+  if (now().selection?.kind !== "stroke" || now().hand !== "bow") return undefined;
+  if (name === "j") return () => now().lengthenStroke(1);
+  return name === "s" ? () => now().lengthenStroke(-1) : undefined;
+}
 
 function playing(now: Now): Keys {
   const faster = () => now().setPercent(now().percent + TEMPO_STEP);

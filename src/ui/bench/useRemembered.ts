@@ -1,6 +1,7 @@
 "use client";
 import { useEffect, useRef } from "react";
 import { z } from "zod";
+import { HANDS } from "../../core/ensemble";
 import { keep, kept } from "../kept";
 import { LENSES } from "./layout";
 import { useBenchStore } from "./state";
@@ -13,6 +14,7 @@ const Left = z.object({
   muted: z.array(z.string().max(80)).max(60),
   folded: z.boolean(),
   lens: z.enum(LENSES),
+  hand: z.enum(HANDS).optional(),
 });
 type Left = z.infer<typeof Left>;
 
@@ -24,7 +26,7 @@ export function useRemembered(): void {
   const { lens, setLens } = useLens();
   const shown = useRef(lens);
   useEffect(() => {
-    const { id, setPercent, setCounting, setFolded, setMuted } = bench.getState();
+    const { id, setPercent, setCounting, setFolded, setMuted, setHand } = bench.getState();
     const left = kept(nameOf(id), Left);
     // A tall screen has room for the sheet under the rows.
     if (!left) return void (window.matchMedia("(min-height: 1000px)").matches && setFolded(false));
@@ -32,13 +34,14 @@ export function useRemembered(): void {
     setCounting(left.counting);
     setFolded(left.folded);
     setMuted(left.muted);
+    setHand(left.hand ?? "bow");
     // An address that names a lens was asked for.
     if (!new URLSearchParams(window.location.search).has("lens")) void setLens(left.lens);
   }, [bench, setLens]);
   useEffect(() => {
     const keepLeft = () => {
-      const { id, percent, counting, folded, muted } = bench.getState();
-      keep(nameOf(id), { percent, counting, folded, muted: [...muted], lens } satisfies Left);
+      const { id, percent, counting, folded, muted, hand } = bench.getState();
+      keep(nameOf(id), { percent, counting, folded, muted: [...muted], lens, hand } satisfies Left);
     };
     if (shown.current !== lens) keepLeft();
     shown.current = lens;
@@ -47,4 +50,4 @@ export function useRemembered(): void {
     });
   }, [bench, lens]);
 }
-const KEPT = ["percent", "counting", "folded", "muted"] as const;
+const KEPT = ["percent", "counting", "folded", "muted", "hand"] as const;

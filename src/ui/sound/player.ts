@@ -1,7 +1,9 @@
 "use client";
 import { type Clock, clockOf, takeClock } from "../../core/performance";
+import { lateness } from "../../core/feel";
 import type { Performance } from "../../core/score";
 import type { Cue } from "../../workers/sound/engine";
+import { type ClapSource, clapperOf, hearClaps, microphone } from "./clapping";
 import type { FromWorklet, ToWorklet } from "../../workers/sound/protocol";
 
 /** Milliseconds between looks at the clock, and seconds of cues kept ahead of it. */
@@ -32,6 +34,8 @@ export type Take = {
 const OUTPUTS = 16;
 /** Time between asking for a take and its first sound. Seconds. */
 const SOON = 0.08;
+/** Farther than this from any note a tap is meant for none. Seconds. */
+const FAR = 0.3;
 /** Fastest a line is turned on or off without a knock. Seconds. */
 const FADE = 0.01;
 
@@ -151,6 +155,70 @@ export class Player {
     for (const [line, channel] of this.channels) {
       this.sound?.gains[channel]?.gain.setTargetAtTime(this.muted.has(line) ? 0 : 1, now, FADE);
     }
+  }
+
+  /** The audio time that is heard at a moment of the page's clock (milliseconds). */
+  private heardAt(now: number, context: AudioContext): number {
+    const { contextTime = 0, performanceTime = 0 } = context.getOutputTimestamp();
+    if (contextTime > 0) return contextTime + (now - performanceTime) / 1000;
+    return context.currentTime - (context.outputLatency || 0) + (now - performance.now()) / 1000;
+  }
+
+  /**
+   * How late a tap is against the nearest of some ticks of the take, in milliseconds, early below 0, with the tick it
+   * falls on; undefined while nothing plays, and far from all of them. The tap is a moment of the page's clock, or of
+   * the sound's.
+   */
+  late(
+    tap: { page: number } | { sound: number },
+    ticks: readonly number[],
+  ): { late: number; tick: number } | undefined {
+    const { take, clock, context } = this;
+    if (!take || !clock || !context) return undefined;
+    const time = "page" in tap ? this.heardAt(tap.page, context) : tap.sound;
+    const tick = clock.tick(this.momentAt(time, take));
+    const length = take.end - take.start;
+    const shift = take.loop ? Math.max(0, Math.floor((tick - take.start) / length)) * length : 0;
+    const own = ticks.filter((t) => t >= take.start && t < take.end);
+    const all = take.loop && own[0] !== undefined ? [...own, own[0] + length] : own;
+    const seconds = (at: number) => (clock.seconds(at) * 100) / take.percent;
+    const late = lateness(
+      seconds(tick),
+      all.map((t) => seconds(t + shift)),
+      FAR,
+    );
+    return late === undefined ? undefined : { late: late * 1000, tick: inLoop(Math.max(take.start, tick), take) };
+  }
+
+  /**
+   * Hears claps while a take plays: those of the microphone, or of a clapper who claps on some ticks of it, to practise
+   * without one. Gives what ends it. Throws where there is no microphone, or it is not allowed.
+   */
+  async listen(clapper: "microphone" | readonly number[], heard: (time: number) => void): Promise<() => void> {
+    await this.ready(0);
+    const { context } = this;
+    if (!context) throw new Error("no sound device answers.");
+    const source = clapper === "microphone" ? await microphone(context) : this.simulated(context, clapper);
+    const deaf = hearClaps(context, source.node, heard);
+    return () => {
+      deaf();
+      source.end();
+    };
+  }
+
+  /** A clapper who claps along with what is still to come of this round. */
+  private simulated(context: AudioContext, ticks: readonly number[]): ClapSource {
+    const { take, clock } = this;
+    const from = context.currentTime + SOON;
+    if (!take || !clock) return clapperOf(context, [], from);
+    const times = ticks
+      .filter((t) => t >= take.start && t < take.end)
+      .map((t) => this.frameOf(t, clock, take, context.sampleRate) / context.sampleRate);
+    return clapperOf(
+      context,
+      times.filter((t) => t > from),
+      from,
+    );
   }
 
   /** The moment of the take at an audio time, and the frame of the audio clock a tick falls on. */

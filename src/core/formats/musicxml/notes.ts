@@ -83,7 +83,7 @@ export class NoteWriter {
       ...Array.from({ length: shape.dots }, () => el("dot")),
       pitch && !staff.tab ? this.accidental(pitch, continues) : undefined,
       shape.ratio ? ratioXml(shape.ratio) : undefined,
-      pitch && event.marks?.includes("ghost") ? text("notehead", "x") : undefined,
+      pitch ? noteheadXml(event, staff) : undefined,
       ...(n === 0 ? beams.map((word, level) => text("beam", word, { number: level + 1 })) : []),
       this.notations(event, slurs, n, continues, goesOn),
       ...(n === 0 && staff.lyrics !== false ? lyricsXml(event) : []),
@@ -174,6 +174,12 @@ export class NoteWriter {
     this.accidentals.set(placeOf(p), p.alter);
     return text("accidental", ACCIDENTALS.get(p.alter) as string);
   }
+}
+
+/** A head that is no plain one: of a strum's slashes, or of a ghost note. */
+function noteheadXml({ marks }: Event, { slashes }: Staff): string | undefined {
+  if (slashes) return text("notehead", "slash");
+  return marks?.includes("ghost") ? text("notehead", "x") : undefined;
 }
 
 const ratioXml = ({ actual, normal }: Ratio) =>

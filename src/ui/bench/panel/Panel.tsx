@@ -6,11 +6,13 @@ import { chosenChord, chosenNote, useBench } from "../state";
 import { useLens } from "../useLens";
 import { ChordPanel } from "./ChordPanel";
 import { ChordsPanel } from "./ChordsPanel";
-import { FeelPanel, StrokePanel } from "./FeelPanel";
+import { FeelPanel } from "./feel/FeelPanel";
+import { StrokePanel } from "./feel/StrokePanel";
 import { HarmonyPanel } from "./HarmonyPanel";
 import { NotePanel } from "./NotePanel";
 import css from "./panel.module.css";
 import { PartsPanel } from "./PartsPanel";
+import { PulsePanel } from "./pulse/PulsePanel";
 import { ThirdOrFourthPanel } from "./ThirdOrFourthPanel";
 import { TunePanel } from "./TunePanel";
 
@@ -19,7 +21,8 @@ const HANDLES: Record<Lens, string> = {
   Tune: "About this tune",
   Chords: "Choose and compare chords",
   Harmony: "Choose and compare harmony",
-  Feel: "How it moves, and its bows",
+  Pulse: "Rhythms to pull out, and tapping along",
+  Feel: "How it moves, and its strokes",
   Parts: "Parts for tonight",
 };
 
@@ -65,6 +68,7 @@ function Inside() {
   const trying = useBench((s) => s.trying);
   const stroke = useBench((s) => (s.selection?.kind === "stroke" ? s.selection.index : undefined));
   if (lens === "Tune") return <TunePanel />;
+  if (lens === "Pulse") return <PulsePanel />;
   if (lens === "Feel") return stroke === undefined ? <FeelPanel /> : <StrokePanel index={stroke} />;
   if (chord) return <ChordPanel chord={chord} />;
   if (note) return <NotePanel note={note} />;

@@ -10,11 +10,11 @@ import {
 } from "../../../core/chords";
 import { music } from "../../../core/analysis";
 import {
-  bowsOf,
   freeChords,
   lockChords,
   lockNote,
-  settleBow,
+  settleStroke,
+  strokesOf,
   unlockChords,
   unlockNote,
   type Work,
@@ -118,23 +118,24 @@ export function decideSlice(set: Put, get: Get): DecideSlice {
     };
     offer(before, lock.bar, likeBars(lock.bar).filter(other), (w, bar) => lockChords(w, [{ ...lock, bar }]));
   };
-  const bows = () => bowsOf(get().work, get().derived).strokes;
+  const strokes = () => strokesOf(get().work, get().derived, get().hand).strokes;
   const chosenStroke = () => {
     const { selection } = get();
-    return selection?.kind === "stroke" ? bows()[selection.index] : undefined;
+    return selection?.kind === "stroke" ? strokes()[selection.index] : undefined;
   };
-  /** Settles a stroke in a direction, or frees it; the one that stands on its notes then stays chosen. */
-  const settleStroke = ({ notes }: Stroke, direction?: Direction) => {
-    const [first] = notes;
-    if (!first) return;
-    const place = {
-      bar: first.place.index,
-      at: first.at - first.place.at,
-      ticks: notes.reduce((sum, n) => sum + n.ticks, 0),
-    };
-    get().change(direction ? `Bow settled ${direction}` : "Bow freed", (w) => settleBow(w, place, direction));
-    const index = bows().findIndex((s) => s.notes.some((n) => n.at === first.at));
-    if (index >= 0) set({ selection: { kind: "stroke", index } });
+  /** Settles a stroke in a direction and a length, or frees it; the one that stands on its notes then stays chosen. */
+  const settle = (stroke: Stroke, direction: Direction | undefined, notes = stroke.notes) => {
+    const { hand, work, derived, change } = get();
+    const ticks = notes.length > 0 ? notes.reduce((sum, n) => sum + n.ticks, 0) : stroke.ticks;
+    const place = { bar: stroke.place.index, at: stroke.at - stroke.place.at, ticks };
+    const made = settleStroke(work, hand, place, direction);
+    const found = strokesOf(made, derived, hand).strokes.find((s) => s.at === stroke.at);
+    // What no bow can do is told, and nothing is changed.
+    if (direction && notes.length > 0 && found?.notes.length !== notes.length)
+      return set({ strokeRefused: "One bow cannot take these notes together." });
+    change(direction ? `Stroke settled ${direction}` : "Stroke freed", () => made);
+    const index = strokes().findIndex((s) => s.at <= stroke.at && stroke.at < s.at + s.ticks);
+    if (index >= 0) set({ selection: { kind: "stroke", index }, strokeRefused: "" });
   };
   const asLock = ({ bar, at, ticks, symbol }: PlannedChord) => ({ bar, at, ticks, symbol });
 
@@ -264,16 +265,25 @@ export function decideSlice(set: Put, get: Get): DecideSlice {
         );
     },
     takeUpStroke: (bar) => {
-      const index = bows().findIndex((s) => (s.notes[0]?.place.index ?? -1) >= bar);
+      const index = strokes().findIndex((s) => s.place.index >= bar);
       if (index >= 0) get().select({ kind: "stroke", index });
     },
     turnStroke: () => {
       const stroke = chosenStroke();
-      if (stroke?.direction) settleStroke(stroke, otherWay(stroke.direction));
+      if (stroke?.direction) settle(stroke, otherWay(stroke.direction));
     },
     toggleStrokeLock: () => {
       const stroke = chosenStroke();
-      if (stroke?.direction) settleStroke(stroke, stroke.locked ? undefined : stroke.direction);
+      if (stroke?.direction) settle(stroke, stroke.locked ? undefined : stroke.direction);
+    },
+    strokeRefused: "",
+    lengthenStroke: (notes) => {
+      const { selection, hand } = get();
+      const stroke = chosenStroke();
+      if (hand !== "bow" || !stroke?.direction || selection?.kind !== "stroke") return;
+      const next = strokes()[selection.index + 1]?.notes[0];
+      const taken = notes > 0 ? [...stroke.notes, ...(next ? [next] : [])] : stroke.notes.slice(0, -1);
+      if (taken.length > 0 && taken.length !== stroke.notes.length) settle(stroke, stroke.direction, taken);
     },
     takeUp: (bar) => {
       const line = get().derived.lines[0];
@@ -291,7 +301,7 @@ export function decideSlice(set: Put, get: Get): DecideSlice {
       }
       if (selection?.kind === "stroke") {
         const next = selection.index + way;
-        return bows()[next] ? select({ kind: "stroke", index: next }) : undefined;
+        return strokes()[next] ? select({ kind: "stroke", index: next }) : undefined;
       }
       if (selection?.kind !== "event") return;
       const all = places().flatMap((p) => p.bar.events.map((_, event) => ({ bar: p.index, event })));

@@ -1,5 +1,5 @@
 import type { ChordLock, ChordPlan } from "../../../core/chords";
-import type { Derived, DerivedLine, Work } from "../../../core/ensemble";
+import type { Derived, DerivedLine, HandName, Work } from "../../../core/ensemble";
 import type { Edited, Spot, Tune } from "../../../core/score";
 import type { Pitch } from "../../../core/theory";
 import type { Loaded } from "../../../server/states";
@@ -66,6 +66,13 @@ export type ViewSlice = {
   loop: Loop;
   /** The part shown alone in the parts lens, or "all". */
   shown: string;
+  /** The hand that the feel is shown for, and another style of bowing held against the tune's. */
+  hand: HandName;
+  rivalBowing: string | null;
+  /** How the strum is written under the tune. */
+  strumDrawn: "slashes" | "tablature";
+  /** The rhythm cell that is looked at; null for those to pull out first. */
+  cell: string | null;
   help: boolean;
   folded: boolean;
   page: PageName;
@@ -80,6 +87,10 @@ export type ViewSlice = {
   setLoop: (loop: Loop) => void;
   setBar: (bar: number) => void;
   setShown: (part: string) => void;
+  setHand: (hand: HandName) => void;
+  setRivalBowing: (style: string | null) => void;
+  setStrumDrawn: (as: ViewSlice["strumDrawn"]) => void;
+  setCell: (cell: string | null) => void;
   setHelp: (open: boolean) => void;
   setFolded: (folded: boolean) => void;
   setPage: (page: PageName) => void;
@@ -96,6 +107,13 @@ export const rungsOf = ({ from, to, step }: Ladder): number[] => {
 
 /** What sounds in the place of a line, or of the chords. */
 export type Other = { line?: DerivedLine | null; plan?: ChordPlan | null };
+
+/** A tap along: how late it was, in milliseconds, early below 0; and the bar (index) it fell in. */
+export type Tap = { late: number; bar: number };
+/** What taps are held against, and who may tap besides the keyboard and the screen. */
+export const TAPPED_ON = ["tune", "beats"] as const;
+export type TappedOn = (typeof TAPPED_ON)[number];
+export type Clapper = "microphone" | "clapper";
 
 export type SoundSlice = {
   playing: boolean;
@@ -117,6 +135,18 @@ export type SoundSlice = {
   /** Plays the loop, or the tune, up the ladder. */
   climb: () => void;
   toggle: () => void;
+  taps: readonly Tap[];
+  tappedOn: TappedOn;
+  /** Whose claps are heard, and milliseconds they are known to come late by. */
+  listening: Clapper | null;
+  latency: number;
+  /** A tap at a moment of the page's clock (milliseconds). */
+  tap: (at: number) => void;
+  setTappedOn: (on: TappedOn) => void;
+  listen: (to: Clapper | null) => void;
+  /** Takes the mean of the taps so far as in time: what is left of it is the device's. */
+  settleLatency: () => void;
+  clearTaps: () => void;
   /** Plays bars once; another line or other chords may take the place of their own. */
   hear: (from: number, to: number, other?: Other) => void;
   setPercent: (percent: number) => void;
@@ -184,6 +214,10 @@ export type DecideSlice = {
   takeUpStroke: (bar: number) => void;
   turnStroke: () => void;
   toggleStrokeLock: () => void;
+  /** Takes the next note into the chosen bow, or lets its last one go. */
+  lengthenStroke: (notes: 1 | -1) => void;
+  /** Why the chosen stroke could not be settled so; empty otherwise. */
+  strokeRefused: string;
   /** Takes up the first note of the first harmony line in a bar. */
   takeUp: (bar: number) => void;
 };

@@ -4,10 +4,12 @@ import { countIn } from "../../../core/performance";
 import type { Performance, Sheet } from "../../../core/score";
 import { barAt, notesAt, stretchOf } from "../../../workers/sound/schedule";
 import { Player } from "../../sound/player";
-import { type Get, type Other, type Put, rungsOf, type SoundSlice } from "./model";
+import { type Clapper, type Get, type Other, type Put, rungsOf, type SoundSlice } from "./model";
 
 const SLOWEST = 40;
 const FASTEST = 150;
+/** Taps that are shown, and judged together. */
+const KEPT_TAPS = 24;
 
 export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSlice {
   let performance: Performance | null = null;
@@ -20,8 +22,11 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
     if (lights.join() !== get().lights.join()) set({ lights });
     const bar = here?.index ?? null;
     if (bar !== get().sounding || get().counted !== null) set({ sounding: bar, counted: null });
-    if (tick === null && get().playing) set({ playing: false, rung: null });
-    else if (get().rung) climbTo(round);
+    if (tick === null && get().playing) {
+      set({ playing: false, rung: null });
+      void hearClapper();
+    }
+    if (tick !== null && get().rung) climbTo(round);
   };
   /** The rung of a round of the loop; the last one is kept. */
   const climbTo = (round: number) => {
@@ -54,6 +59,40 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
     const chords = (plan ?? derived.plan).chords.map(({ bar, at, symbol }) => ({ bar, at, symbol }));
     return performedWork(work, derived, { ...all, staves, chords }, { percent: get().percent });
   };
+  /** Ticks of the performance that taps are held against: where the tune has notes, or its felt beats. */
+  const tapTicks = (): number[] => {
+    const { tappedOn, derived } = get();
+    if (!performance) return [];
+    if (tappedOn === "beats")
+      return performance.bars.flatMap(({ at, ticks, beats }) =>
+        Array.from({ length: beats }, (_, i) => at + (i * ticks) / beats),
+      );
+    const melody = derived.parts.find((p) => p.role === "melody")?.id;
+    return [...new Set(performance.notes.filter((n) => n.line === melody).map((n) => n.at))].sort((a, b) => a - b);
+  };
+  const take = (tap: { page: number } | { sound: number }) => {
+    const { latency, taps } = get();
+    const found = player?.late(tap, tapTicks());
+    if (!found || !performance) return;
+    const bar = barAt(performance.bars, found.tick)?.index ?? 0;
+    set({ taps: [...taps.slice(1 - KEPT_TAPS), { late: found.late - latency, bar }] });
+  };
+  let deaf: (() => void) | undefined;
+  /** Hears the clapper from now on, whoever it is; nobody while nothing plays. */
+  const hearClapper = async () => {
+    deaf?.();
+    deaf = undefined;
+    const to: Clapper | null = get().listening;
+    if (!to || !get().playing) return;
+    const who = to === "microphone" ? to : tapTicks();
+    try {
+      const end = await started().listen(who, (sound) => take({ sound }));
+      if (get().listening === to && get().playing) deaf = end;
+      else end();
+    } catch (error) {
+      set({ listening: null, failure: error instanceof Error ? error.message : String(error) });
+    }
+  };
   const play = (from: number, to: number | null, loop: boolean, clicks: boolean, other: Other = {}) => {
     performance = performed(other);
     const { start, end } = stretchOf(performance.bars, from, to ?? from);
@@ -61,14 +100,19 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
     const own = started();
     own.setMuted(silent);
     set({ failure: "", playing: true });
-    void own.play({
-      performance,
-      percent,
-      loop,
-      start,
-      end: to === null ? performance.ticks : end,
-      clicks: clicks ? countIn(derived.analysis.places, from) : [],
-    });
+    const whole = from === 0 && to === null;
+    const opening = performance.bars[0]?.at ?? 0;
+    void own
+      .play({
+        performance,
+        percent,
+        loop,
+        // The opening chord comes before the first bar, where the whole is played.
+        start: whole ? 0 : start,
+        end: to === null ? performance.ticks : end,
+        clicks: clicks && !(whole && opening > 0) ? countIn(derived.analysis.places, from) : [],
+      })
+      .then(hearClapper);
   };
   return {
     playing: false,
@@ -81,6 +125,25 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
     lights: [],
     ladder: { from: 60, to: 80, step: 10, times: 2 },
     rung: null,
+    taps: [],
+    tappedOn: "tune",
+    listening: null,
+    latency: 0,
+    tap: (page) => take({ page }),
+    setTappedOn: (tappedOn) => {
+      set({ tappedOn, taps: [] });
+      void hearClapper();
+    },
+    listen: (listening) => {
+      set({ listening, taps: [], failure: "" });
+      void hearClapper();
+    },
+    settleLatency: () => {
+      const { taps, latency } = get();
+      const mean = taps.reduce((sum, t) => sum + t.late, 0) / Math.max(1, taps.length);
+      set({ latency: latency + mean, taps: [] });
+    },
+    clearTaps: () => set({ taps: [] }),
     setLadder: (ladder) => set({ ladder }),
     climb: () => {
       const { loop, counting, ladder } = get();

@@ -1,4 +1,4 @@
-import { bowsOf } from "../../../core/ensemble";
+import { strokesOf } from "../../../core/ensemble";
 import type { Get, Put, ViewSlice } from "./model";
 
 export function viewSlice(set: Put, get: Get): ViewSlice {
@@ -6,7 +6,7 @@ export function viewSlice(set: Put, get: Get): ViewSlice {
   const barOf = (next: ViewSlice["selection"]): number | undefined => {
     const { derived } = get();
     if (next?.kind === "event") return next.bar;
-    if (next?.kind === "stroke") return bowsOf(get().work, derived).strokes[next.index]?.notes[0]?.place.index;
+    if (next?.kind === "stroke") return strokesOf(get().work, derived, get().hand).strokes[next.index]?.place.index;
     if (next?.kind === "chord") return derived.plan.chords[next.index]?.bar;
     if (next?.kind === "note") return derived.lines.find((l) => l.id === next.line)?.notes[next.index]?.bar;
     return undefined;
@@ -16,6 +16,10 @@ export function viewSlice(set: Put, get: Get): ViewSlice {
     bar: 0,
     loop: null,
     shown: "all",
+    hand: "bow",
+    rivalBowing: null,
+    strumDrawn: "slashes",
+    cell: null,
     help: false,
     folded: true,
     page: "Say",
@@ -27,6 +31,7 @@ export function viewSlice(set: Put, get: Get): ViewSlice {
       set({
         selection,
         chordRefused: "",
+        strokeRefused: "",
         ...(selection?.kind === "event" ? { page: "Note" as const } : {}),
         ...(bar === undefined ? {} : { bar, loop: null }),
         ...(selection ? { folded: false } : {}),
@@ -39,6 +44,10 @@ export function viewSlice(set: Put, get: Get): ViewSlice {
     setLoop: (loop) => set({ loop }),
     setBar: (bar) => set({ bar }),
     setShown: (shown) => set({ shown }),
+    setHand: (hand) => set(({ selection }) => ({ hand, selection: selection?.kind === "stroke" ? null : selection })),
+    setRivalBowing: (rivalBowing) => set({ rivalBowing }),
+    setStrumDrawn: (strumDrawn) => set({ strumDrawn }),
+    setCell: (cell) => set({ cell }),
     setHelp: (help) => set({ help }),
     setFolded: (folded) => set({ folded }),
     setPage: (page) => set({ page }),

@@ -1,0 +1,90 @@
+"use client";
+import { Flex, Slider, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import { changeGroove, withTune } from "../../../../core/ensemble";
+import { PAIR_RATIO, type SnapStyle, SNAPS, withFlicks, withoutFlicks, withSnaps } from "../../../../core/feel";
+import { midi, parseChord } from "../../../../core/theory";
+import { LineButton } from "../../../controls/buttons";
+import { useBench, useBenchStore } from "../../state";
+import { Fold } from "../parts";
+
+/** Even pairs dotted and snapped, how tight they are played, and flicks. Undo brings the old ones back. */
+export function Reshape() {
+  const bench = useBenchStore();
+  const metre = useBench((s) => s.work.tune.metre);
+  const change = useBench((s) => s.change);
+  if (metre.unit > 4) return null;
+  const snap = (style: SnapStyle) => {
+    const { plan, analysis } = bench.getState().derived;
+    const inChord = (bar: number, event: number) => {
+      const name = analysis.places[bar]?.bar.events[event]?.pitches.at(-1);
+      const chord = plan.chords.findLast((c) => c.bar === bar);
+      return name !== undefined && (parseChord(chord?.symbol ?? "")?.classes.includes(midi(name) % 12) ?? false);
+    };
+    change(`${style} pairs`, (w) => withTune(w, withSnaps(w.tune, style, inChord)));
+  };
+  return (
+    <Fold title="Pairs, snaps and flicks">
+      <Flex gap="6px" wrap="wrap">
+        {SNAPS.map(({ name, says }) => (
+          <LineButton key={name} size="xs" title={says} onClick={() => snap(name)}>
+            {name.toLowerCase()} pairs
+          </LineButton>
+        ))}
+      </Flex>
+      <Tightness />
+      <Flex gap="6px" wrap="wrap" mt="8px">
+        <LineButton
+          size="xs"
+          title="A quick upper neighbour before main notes that step down or repeat, in the same bow"
+          onClick={() => change("Flicks before main notes", (w) => withTune(w, withFlicks(w.tune)))}
+        >
+          flicks
+        </LineButton>
+        <LineButton size="xs" onClick={() => change("No flicks", (w) => withTune(w, withoutFlicks(w.tune)))}>
+          no flicks
+        </LineButton>
+      </Flex>
+      <Text fontSize="13px" color="quiet" mt="8px">
+        One pair turned round: in Tune, choose its first note and press ⇧X.
+      </Text>
+    </Fold>
+  );
+}
+
+/** How tight dotted pairs are played, long to short. */
+function Tightness() {
+  const tight = useBench((s) => s.work.feel.tight ?? PAIR_RATIO.written * 10);
+  const change = useBench((s) => s.change);
+  const [sliding, setSliding] = useState<number | null>(null);
+  const shown = sliding ?? tight;
+  return (
+    <>
+      <Slider.Root
+        mt="10px"
+        min={PAIR_RATIO.least * 10}
+        max={PAIR_RATIO.most * 10}
+        step={5}
+        value={[shown]}
+        onValueChange={({ value }) => setSliding(value[0] ?? null)}
+        onValueChangeEnd={({ value }) => {
+          setSliding(null);
+          change(`Pairs ${(value[0] ?? 30) / 10} to 1`, (w) => changeGroove(w, { tight: value[0] ?? 30 }));
+        }}
+        aria-label={["Tightness of dotted pairs, long to short"]}
+      >
+        <Slider.Control>
+          <Slider.Track bg="cord">
+            <Slider.Range bg="woad" />
+          </Slider.Track>
+          <Slider.Thumb index={0} bg="fleece" borderColor="ink">
+            <Slider.HiddenInput />
+          </Slider.Thumb>
+        </Slider.Control>
+      </Slider.Root>
+      <Text fontSize="13px" color="quiet">
+        dotted pairs played {shown / 10} to 1{shown === 30 ? ", as written" : ""}
+      </Text>
+    </>
+  );
+}
