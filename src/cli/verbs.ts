@@ -337,6 +337,7 @@ function strokePlan(tune: Tune, analysis: Analysis, options: Options, locks: rea
     bpm: tempoFor(tune, groove, options, "practice"),
     phraseStarts: new Set(form.phrases.map((p) => p.from)),
     air: groove === NO_DANCE,
+    runs: groove?.name === "strathspey",
     locks,
   });
 }
@@ -368,6 +369,7 @@ function stroked(tune: Tune, options: Options) {
         ...spot(place, at, ticks),
         direction: stroke.direction,
         kind: stroke.kind,
+        ...(stroke.own?.move ? { move: stroke.own.move } : {}),
         retake: stroke.retake,
         ...(stroke.pluck ? { pluck: stroke.pluck } : {}),
         notes: stroke.struck ? struckNotes(stroke, stroke.struck) : bowedNotes(stroke.notes, numbers),

@@ -12,7 +12,7 @@ import {
 } from "../score";
 import type { Derived } from "./derive";
 import { feltBpm, grooveFor, passFeel } from "./groove";
-import { bowsOf, joinedIn } from "./strokes";
+import { bowsOf, inBow } from "./strokes";
 import { strummed } from "./strummed";
 import type { Work } from "./work";
 
@@ -39,7 +39,7 @@ export function performed(
   const bpm = feltBpm(work.tune, percent);
   const played = playedBars(work, derived, sheet, bpm);
   const strums = chords && strummed(work, derived, sheet.places);
-  const backing = work.backing === "strum" || strums === undefined ? "bass and chord" : work.backing;
+  const backing = work.backing === "strum" ? "bass and chord" : work.backing;
   const straight = perform(work.tune, sheet, {
     straight: true,
     chords: chords && !strums,
@@ -77,6 +77,12 @@ function playedBars(work: Work, derived: Known, { places: from }: Sheet, bpm: nu
   };
   const feelAt = (k: number) => passFeel(work, times[k]?.strain ?? 0, times[k]?.pass ?? 1);
   const indexAt = (k: number) => order[k] ?? 0;
+  /** How a note of the melody lies in its bow, where bows were chosen. */
+  const bowAt = (id: string, k: number, into: number) => {
+    const own = feelAt(k);
+    if (!melody.has(id) || own?.cell || !(work.feel.bowing || own?.bowing)) return undefined;
+    return inBow(bowsOf(work, derived, own?.bowing ?? null), indexAt(k), into);
+  };
   return {
     place: (k) => setBy(feelAt(k)?.cell)?.[indexAt(k)] ?? (from[indexAt(k)] as Place),
     events: (staff, k): readonly Event[] => {
@@ -84,10 +90,7 @@ function playedBars(work: Work, derived: Known, { places: from }: Sheet, bpm: nu
       return set?.[indexAt(k)]?.bar.events ?? staff.bars[indexAt(k)] ?? [];
     },
     laid: (k) => laidBy(feelAt(k)?.groove ?? null),
-    joined: (id, k, into) => {
-      const own = feelAt(k);
-      if (!melody.has(id) || own?.cell || !(work.feel.bowing || own?.bowing)) return false;
-      return joinedIn(bowsOf(work, derived, own?.bowing ?? null), indexAt(k), into);
-    },
+    joined: (id, k, into) => bowAt(id, k, into)?.joined === true,
+    swell: (id, k, into) => bowAt(id, k, into)?.swell ?? 1,
   };
 }

@@ -48,6 +48,9 @@ export function strummedOn(work: Pick<Work, "feel">): Instrument {
 const locksOf = (locks: StrumChoice["locks"]): StrokeLock[] =>
   locks.map(({ bar, at, ticks, value }) => ({ bar, at, ticks, direction: DIRECTIONS.find((d) => d === value) }));
 
+/** The dance whose runs swell into the beat. */
+const SWELLS = "strathspey";
+
 type Analysed = Pick<Derived, "analysis">;
 
 /** Plans over one analysis, by what they were made from: many look at them, and each is made once. */
@@ -82,6 +85,7 @@ export function bowsOf(work: Work, derived: Analysed, other: string | null = nul
       bpm: usualTempo(shaped, work.tune.metre, "practice"),
       phraseStarts: new Set(form.phrases.map((p) => p.from)),
       air: shaped === NO_DANCE,
+      runs: shaped.name === SWELLS,
     };
     const all = bowing?.written ? [...locks, ...writtenSlurs(places, locks)] : locks;
     // A stroke that was settled over notes that are no longer so gives way, and nothing else does.
@@ -141,15 +145,27 @@ export function strumOf(
   );
 }
 
-/** Whether a note of a bar (ticks into it) goes on into the next one in the same bow. */
-export function joinedIn(plan: StrokePlan, bar: number, into: number): boolean {
-  const known = joined.get(plan) ?? joinedNotes(plan);
-  joined.set(plan, known);
-  return known.has(`${bar}.${into}`);
+/** How a note lies in its bow: whether it goes on into the next one, and its share of the loudness in a swell. */
+type InBow = { joined: boolean; swell: number };
+/** Loudness of a swelling bow's first note, and of its last. */
+const SWELL = { from: 0.75, to: 1.05 };
+
+/** How a note of a bar (ticks into it) lies in its bow; undefined where none begins or goes on there. */
+export function inBow(plan: StrokePlan, bar: number, into: number): InBow | undefined {
+  const known = lain.get(plan) ?? layIn(plan);
+  lain.set(plan, known);
+  return known.get(`${bar}.${into}`);
 }
-const joined = new WeakMap<StrokePlan, ReadonlySet<string>>();
-const joinedNotes = ({ strokes }: StrokePlan): ReadonlySet<string> =>
-  new Set(strokes.flatMap(({ notes }) => notes.slice(0, -1).map((n) => `${n.place.index}.${n.at - n.place.at}`)));
+const lain = new WeakMap<StrokePlan, ReadonlyMap<string, InBow>>();
+const layIn = ({ strokes }: StrokePlan): ReadonlyMap<string, InBow> =>
+  new Map(
+    strokes.flatMap(({ notes, swell }) =>
+      notes.map((n, i): [string, InBow] => {
+        const grown = SWELL.from + ((SWELL.to - SWELL.from) * i) / Math.max(1, notes.length - 1);
+        return [`${n.place.index}.${n.at - n.place.at}`, { joined: i < notes.length - 1, swell: swell ? grown : 1 }];
+      }),
+    ),
+  );
 
 /** A sheet with the melody's bows written in, where bows were chosen for the work. */
 export function bowedSheet(work: Work, derived: Derived, sheet: Sheet): Sheet {

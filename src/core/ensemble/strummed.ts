@@ -1,13 +1,13 @@
 import { CHORD_LINE } from "../performance";
 import type { Place, PlayedBar, PlayedNote } from "../score";
 import { timesThrough } from "../score";
-import type { StrumPlan } from "../strokes";
+import { isLight, type StrumPlan } from "../strokes";
 import type { Derived } from "./derive";
 import { strumOf } from "./strokes";
 import type { Work } from "./work";
 
 /** Loudness of each kind of stroke, and of a light one; a fill has three fifths of it. */
-const LOUD: Readonly<Record<string, number>> = { bass: 54, brush: 40, chop: 42, melody: 52, thumb: 38, roll: 42 };
+const LOUD: Readonly<Record<string, number>> = { bass: 54, brush: 40, chop: 42, melody: 52, thumb: 38, pluck: 42 };
 const LIGHT = 0.75;
 const FILL = 0.6;
 /** Ticks from one string to the next of a brush, and the share of its place that a chop sounds. */
@@ -41,8 +41,8 @@ function barNotes({ strokes }: StrumPlan, bar: PlayedBar): PlayedNote[] {
     const next = own.slice(k + 1).find((s) => s.struck.length > 0);
     const end = next ? next.at : stroke.place.at + stroke.place.ticks;
     const ticks = kind === "chop" ? Math.round(stroke.ticks * CHOP) : end - stroke.at;
-    const plain = kind.replace("light ", "");
-    const loud = (LOUD[plain] ?? LOUD.brush ?? 0) * (kind === plain ? 1 : LIGHT) * (kind === "fill" ? FILL : 1);
+    const light = isLight(stroke) ? LIGHT : 1;
+    const loud = (LOUD[kind] ?? LOUD.brush ?? 0) * (stroke.fill ? FILL : light);
     const strings = direction === "up" ? [...stroke.struck].reverse() : stroke.struck;
     return strings.map(({ noteNumber }, order) => ({
       line: CHORD_LINE.id,

@@ -116,6 +116,8 @@ export type Played = {
   laid: (order: number) => Laid;
   /** Whether a note of a staff goes on into the next one in the same bow. */
   joined?: (staff: string, order: number, into: number) => boolean;
+  /** Share of its loudness a note has in a bow that swells. */
+  swell?: (staff: string, order: number, into: number) => number;
 };
 
 /** The same sheet and the same groove every time through. */
@@ -151,7 +153,9 @@ export function danced(performance: Performance, staves: readonly Staff[], playe
     const staff = byStaff.get(note.line);
     if (!staff) return { ...note, at, ticks };
     const event = eventAt(played.events(staff, order), into);
-    return { ...note, at, ticks, velocity: loudnessOf(laid.weight(place, into), event ?? {}, staff.loudness) };
+    const swell = played.swell?.(note.line, order, into) ?? 1;
+    const velocity = loudnessOf(laid.weight(place, into) * swell, event ?? {}, staff.loudness);
+    return { ...note, at, ticks, velocity };
   };
   const notes = bars.length === 0 ? performance.notes : performance.notes.map(play);
   return { ...performance, notes: [...notes].sort((a, b) => a.at - b.at || a.line.localeCompare(b.line)) };

@@ -3,7 +3,15 @@ import { barLabel } from "../score";
 import type { Shape } from "../technique";
 import { midi, type Pitch } from "../theory";
 import type { Direction, StrokeNote } from "./model";
-import { type OwnStroke, rolled, type Struck, type StrumStroke, struckStrings, thumbString } from "./struck";
+import {
+  type LeftHand,
+  type OwnStroke,
+  rolled,
+  type Struck,
+  type StrumStroke,
+  struckStrings,
+  thumbString,
+} from "./struck";
 
 type School = "down-stroke" | "up-picking";
 /** How the banjo is played: the hand of the school, and whether its thumb drops to the melody. */
@@ -38,7 +46,7 @@ function waysOf(pitch: Pitch, on: Instrument): Fretted[] {
 }
 
 /** What the left hand can do to go on to a pitch on the string that sounds; undefined where it cannot. */
-function leftHand(from: Fretted | undefined, pitch: Pitch, on: Instrument): (Fretted & { move: string }) | undefined {
+function leftHand(from: Fretted | undefined, pitch: Pitch, on: Instrument): (Fretted & { move: LeftHand }) | undefined {
   const to = from && waysOf(pitch, on).find((w) => w.string === from.string);
   if (!from || !to || to.semitones === from.semitones) return undefined;
   const up = to.semitones - from.semitones;
@@ -47,7 +55,7 @@ function leftHand(from: Fretted | undefined, pitch: Pitch, on: Instrument): (Fre
   if (up === 1 && from.semitones >= BEND_FROM) return { ...to, move: "bend" };
   return up <= SLIDE ? { ...to, move: "slide" } : undefined;
 }
-const MOVES: Readonly<Record<string, string>> = {
+const MOVES: Readonly<Record<LeftHand, string>> = {
   slide: "The left hand slides into the note, and the right one rests.",
   "hammer-on": "A left finger hammers the note on, and the right hand rests.",
   "pull-off": "A left finger pulls off to the open string, and the right hand rests.",
@@ -92,7 +100,11 @@ function slotOf(slot: Slot, before: Fretted | undefined, on: Instrument, { schoo
   if (struckByHand) return pickedOf(top, on, school) ?? patternOf(slot, on, school);
   const left = leftHand(before, top, on);
   if (left)
-    return { struck: [left], own: { kind: left.move, direction: null, reason: MOVES[left.move] ?? "" }, played: left };
+    return {
+      struck: [left],
+      own: { kind: "melody", move: left.move, direction: null, reason: MOVES[left.move] },
+      played: left,
+    };
   return (thumb ? thumbedOf(top, before, on) : undefined) ?? patternOf(slot, on, school);
 }
 
@@ -129,7 +141,7 @@ function patternOf({ stroke, shape }: Slot, on: Instrument, school: School): Mad
   }
   if (sign === ".") return { struck: [], own: { kind: "rest", direction: null } };
   const closed = struckStrings("U", shape, on);
-  return { struck: closed, own: { kind: stroke.fill ? "fill" : "brush", pluck: brush, direction: "down" } };
+  return { struck: closed, own: { kind: "brush", pluck: brush, direction: "down" } };
 }
 
 /** Bars whose notes the strum has no place for, in one sentence. */

@@ -27,6 +27,7 @@ export const PRICES = {
   liftAfterHeld: 3,
   brokenPattern: 3,
   openTriplet: 3,
+  openRun: 3,
   finalUp: 0.5,
 } as const;
 /** Ties go to the fewest slurs, then to the earliest. */
@@ -35,7 +36,7 @@ const TIE = { slur: 1e-3, order: 1e-6 };
 const LIFT_TIME = 0.25;
 const LONGEST_BOW = { usual: 1.6, air: 3 };
 /** Most notes of one bow: slow notes, quick ones, airs. An eighth above so many seconds is slow. */
-export const MOST = { slow: 3, quick: 4, air: 6 };
+export const MOST = { slow: 3, quick: 4, air: 8, run: 8 };
 const SLOW_EIGHTH = 0.3;
 
 const interval = (a: StrokeNote, b: StrokeNote) =>
@@ -48,6 +49,37 @@ function isRun(spots: readonly Spot[], i: number): boolean {
   if (notes.length < 3 || !isTripletStart(notes[0] as StrokeNote)) return false;
   return notes.slice(1).every((n, k) => n.rest === 0 && interval(n, notes[k] as StrokeNote) > 0);
 }
+
+/** Fewest notes of a run. */
+const RUN = 4;
+
+/**
+ * How many notes a run from note `i` on has: four to eight equal steps one way, quicker than running notes, that lead
+ * into a beat over one string or two; 0 where none begins.
+ */
+export function runFrom(spots: readonly Spot[], i: number): number {
+  const first = spots[i] as Spot;
+  if (first.note.ticks > first.beats.unit / 2 || first.note.tuplet || !spots[i + 1]) return 0;
+  const way = (k: number) => midi(topOf(spots[k + 1])) - midi(topOf(spots[k]));
+  const goesOn = (k: number) => {
+    const [a, b] = [spots[k], spots[k + 1]];
+    if (!a || !b || b.note.rest > 0 || !near(a.note.ticks, b.note.ticks) || b.note.tuplet) return false;
+    return interval(a.note, b.note) <= 2 && interval(a.note, b.note) > 0 && Math.sign(way(k)) === Math.sign(way(i));
+  };
+  const before = spots[i - 1];
+  const begun = before !== undefined && goesOn(i - 1) && Math.sign(way(i - 1)) === Math.sign(way(i));
+  if (begun) return 0;
+  let most = 1;
+  while (most < MOST.run && goesOn(i + most - 1)) most += 1;
+  for (let of = most; of >= RUN; of--) {
+    const strings = spots.slice(i, i + of).map((s) => s.note.string ?? 0);
+    const lands = spots[i + of];
+    const narrow = Math.max(...strings) - Math.min(...strings) <= 1;
+    if (narrow && lands && (lands.main || lands.weak) && lands.note.rest === 0) return of;
+  }
+  return 0;
+}
+const topOf = (spot: Spot | undefined): Pitch => spot?.note.pitches.at(-1) as Pitch;
 
 /** A triplet that leads into a downbeat. */
 const isLeadIn = (spots: readonly Spot[], i: number) => isRun(spots, i) && spots[i + 3]?.downbeat === true;
@@ -70,6 +102,7 @@ export type Ground = { spots: readonly Spot[]; request: BowRequest; most: number
 /** What the slur of `of` notes from note `i` on costs; Infinity where it cannot be. */
 function slurPrice({ spots, request, most }: Ground, i: number, of: number): number {
   if (of === 1) return 0;
+  if (request.style === "Separate") return Number.POSITIVE_INFINITY;
   const own = spots.slice(i, i + of);
   const [first] = own as [Spot];
   const notes = own.map((s) => s.note);
@@ -77,6 +110,7 @@ function slurPrice({ spots, request, most }: Ground, i: number, of: number): num
   const limit = first.seconds > SLOW_EIGHTH && !request.air ? MOST.slow : most;
   const longest = request.air ? LONGEST_BOW.air : LONGEST_BOW.usual;
   const leadIn = request.style === "Slurred threes" && isLeadIn(spots, i);
+  if (request.runs && runFrom(spots, i) === of) return PRICES.slur[1] as number;
   if (own.length < of || of > limit + (isRun(spots, i) ? 1 : 0) || (seconds > longest && of > 2 && !leadIn))
     return Number.POSITIVE_INFINITY;
   const joined = of > 3 && !leadIn && notes.some((n) => n.tuplet?.actual === 3);
@@ -174,10 +208,17 @@ export function herePrice(ground: Ground, i: number, bow: Bow): number {
     kindPrice(ground, i, bow) +
     (alone && held ? PRICES.afterHeld : 0) +
     (triplet ? PRICES.openTriplet : 0) +
+    (opensRun(ground, i, bow) ? PRICES.openRun : 0) +
     // A lead-in that is slurred into its downbeat takes the downbeat's bow.
     (leadIn && bow.of > 3 && bow.way === "up" ? PRICES.upDownbeat : 0) +
     (i + bow.of === spots.length && bow.way === "up" && style !== "Separate" ? PRICES.finalUp : 0)
   );
+}
+
+/** A run that is not taken in one up-bow. */
+function opensRun({ spots, request }: Ground, i: number, { of, way }: Bow): boolean {
+  const run = request.runs && request.style !== "Separate" ? runFrom(spots, i) : 0;
+  return run > 0 && (of !== run || way !== "up");
 }
 
 const jointOf = ({ order, kind }: Bow): Joint => {

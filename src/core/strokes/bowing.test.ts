@@ -1,7 +1,7 @@
 import { describe, expect, it, test } from "vitest";
 import { tuneOf } from "../../testing/abc";
-import { places } from "../score";
-import { type Bowing, planBowing, type StrokePlan } from ".";
+import { melodyStaff, places, QUARTER } from "../score";
+import { bowedStaff, type Bowing, BOWINGS, planBowing, type StrokePlan, writtenSlurs } from ".";
 
 const JOINTS: Record<string, string> = { hook: "~" };
 /** A plan as teachers write it: D1-U[23]-D4, ~ for a hook, ^ for a lift; notes count in their bar, p in a pickup. */
@@ -163,5 +163,80 @@ describe("bars as teachers bow them", () => {
   it("Jig pulse stays separate where it can", () => {
     expect(bowed("ABc dcB|A6|", "Jig pulse", { metre: "6/8", key: "D" })).toBe("D1-U2-D3-U4-D5-U6");
     expect(bowed("B2A GAB|A6|", "Jig pulse", { metre: "6/8", key: "G" })).toBe("D1-U2-D3-U[45]");
+  });
+});
+
+describe("runs of a strathspey", () => {
+  const bowed = (abc: string, runs: boolean) => {
+    const from = places(tuneOf(abc, { key: "D" }));
+    const plan = planBowing({ places: from, style: "Down on the beat", bpm: 60, phraseStarts: new Set([0]), runs });
+    return { from, plan };
+  };
+  const letters = ({ plan }: ReturnType<typeof bowed>) =>
+    plan.strokes.map((s) => `${s.direction === "down" ? "D" : "U"}${s.notes.length}${s.swell ? "<" : ""}`).join(" ");
+  test.each([
+    ["d2 e2 f2 G/A/B/c/|d4 A4|", "D1 U1 D1 U4< D1 U1"],
+    ["d2 e2 f2 d/c/B/A/|G4 A4|", "D1 U1 D1 U4< D1 U1"],
+    // Leaps are no run, and neither is what turns round.
+    ["d2 e2 f2 G/B/d/f/|d4 A4|", undefined],
+    ["d2 e2 f2 G/A/G/A/|d4 A4|", undefined],
+  ])("%s", (abc, want) => {
+    if (want) expect(letters(bowed(abc, true))).toBe(want);
+    else expect(letters(bowed(abc, true))).toBe(letters(bowed(abc, false)));
+  });
+  it("swell is written: a crescendo under one slur, from the up-bow to its last note", () => {
+    const { from, plan } = bowed("d2 e2 f2 G/A/B/c/|d4 A4|", true);
+    const staff = bowedStaff(melodyStaff(from), plan, from);
+    const marks = staff.bars[0]!.map((e) => e.marks ?? []);
+    expect(marks[3]).toEqual(["up-bow", "crescendo start"]);
+    expect(marks[6]).toEqual(["crescendo end"]);
+    expect(plan.strokes[3]!.reason).toContain("swells");
+  });
+  it("their prices are exact", () => {
+    const { from, plan } = bowed("d2 e2 f2 G/A/B/c/|d4 A4|", true);
+    for (const stroke of plan.strokes) {
+      const [other] = stroke.alternatives;
+      if (!other) continue;
+      const locks = [
+        { bar: stroke.place.index, at: stroke.at - stroke.place.at, ticks: stroke.ticks, direction: other.direction },
+      ];
+      const again = planBowing({
+        places: from,
+        style: "Down on the beat",
+        bpm: 60,
+        phraseStarts: new Set([0]),
+        runs: true,
+        locks,
+      });
+      expect(again.total - plan.total).toBeCloseTo(other.cost, 6);
+    }
+  });
+});
+
+describe("slurs of the file", () => {
+  const kept = (abc: string) => writtenSlurs(places(tuneOf(abc, {})), []);
+  it("are strokes of their length, free in their direction; over rests and over many notes they are phrasing", () => {
+    const at = (l: { bar: number; at: number; ticks?: number | undefined }) => [
+      l.bar,
+      l.at / QUARTER,
+      (l.ticks ?? 0) / QUARTER,
+    ];
+    expect(kept("(AB)c(de)f g2|").map(at)).toEqual([
+      [0, 0, 1],
+      [0, 1.5, 1],
+    ]);
+    expect(kept("A2B2 c2(de|fg)a2 b4|").map(at)).toEqual([[0, 3, 2]]);
+    expect(kept("(ABcdef)g2|")).toEqual([]);
+    expect(kept("(Az)c2 d4|")).toEqual([]);
+  });
+  test.each(BOWINGS.map((b) => b.name))("%s bows them as written and plans the rest around them", (style) => {
+    const from = places(tuneOf("(AB)cd (ef)ga|b2(ag) f2e2|", {}));
+    const locks = writtenSlurs(from, []);
+    const plan = planBowing({ places: from, style, bpm: 110, phraseStarts: new Set([0]), locks });
+    for (const lock of locks) {
+      const stroke = plan.strokes.find((s) => s.place.index === lock.bar && s.at - s.place.at === lock.at);
+      expect(stroke?.ticks).toBe(lock.ticks);
+    }
+    expect(plan.strokes.flatMap((s) => s.notes)).toHaveLength(from.reduce((n, p) => n + p.bar.events.length, 0));
   });
 });

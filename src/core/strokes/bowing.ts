@@ -1,7 +1,7 @@
 import { FIDDLE } from "../instruments";
 import type { Place } from "../score";
 import { isConflict, type Problem, type Solution, solve } from "../search";
-import { type Ground, herePrice, MOST, movePrice, PRICES } from "./bowPrices";
+import { type Ground, herePrice, MOST, movePrice, PRICES, runFrom } from "./bowPrices";
 import { type Bow, type BowRequest, statesFor } from "./bows";
 import { beatsOf } from "./metre";
 import {
@@ -70,9 +70,14 @@ function planned(request: BowRequest, priced: boolean): StrokePlan {
   const none = { style, total: 0, strokes: [], downbeats: { down: 0, all: 0 } };
   if (notes.length === 0) return none;
   const spots = spotsOf(notes, request);
-  const most = request.air ? MOST.air : MOST.quick;
+  const runs = request.runs ? spots.map((_, i) => runFrom(spots, i)) : [];
+  const most = Math.max(request.air ? MOST.air : MOST.quick, ...runs);
   const ground: Ground = { spots, request, most };
-  const all = statesFor(style, most);
+  const slurs = locks.some(({ bar, at, ticks }) => {
+    const note = notes.find((n) => n.place.index === bar && n.at - n.place.at === at);
+    return note !== undefined && ticks !== undefined && ticks > note.ticks;
+  });
+  const all = statesFor(style, most, slurs);
   const plain = all.filter((s) => s.order === 0);
   const settled = new Map(
     locks.flatMap((lock) => {
@@ -219,6 +224,7 @@ function planned(request: BowRequest, priced: boolean): StrokePlan {
         notes: notes.slice(i, i + bow.of),
         direction: bow.way,
         kind: bow.kind,
+        ...(runs[i] === bow.of && bow.way === "up" ? { swell: true as const } : {}),
         locked: settled.has(i),
         alternatives: Number.isFinite(cost) ? [{ direction: other, cost }] : [],
       });

@@ -28,12 +28,17 @@ export type BowRequest = {
   locks?: readonly StrokeLock[];
   /** A slow air: longer bows. */
   air?: boolean;
+  /** Runs of quick steps go in one up-bow that swells into the beat, as in strathspeys. */
+  runs?: boolean;
 };
 
-/** All states a note can have; the same list for every note, so that the tables of moves are made once. */
-export function statesFor(style: Bowing, most: number): Bow[] {
+/**
+ * All states a note can have; the same list for every note, so that the tables of moves are made once. `slurs`: some are
+ * settled, whatever the style.
+ */
+export function statesFor(style: Bowing, most: number, slurs: boolean): Bow[] {
   const flags = style === "Separate" || style === "Down on the beat" || style === "Jig pulse" ? [false] : [false, true];
-  const sizes = style === "Separate" ? [1] : Array.from({ length: most }, (_, i) => i + 1);
+  const sizes = style === "Separate" && !slurs ? [1] : Array.from({ length: most }, (_, i) => i + 1);
   const states = DIRECTIONS.flatMap((way) =>
     sizes.flatMap((of) =>
       Array.from({ length: of }, (_, order) => order).flatMap((order) =>

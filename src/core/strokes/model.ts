@@ -34,6 +34,8 @@ export type Stroke = {
   /** The direction of the stroke before, in playing order, comes again. */
   retake: boolean;
   kind: string;
+  /** A run that swells into the beat it leads to. */
+  swell?: true;
   reason: string;
   /** The finger that strikes, where fingers do. */
   pluck?: string;

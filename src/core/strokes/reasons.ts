@@ -7,12 +7,13 @@ const capital = (text: string) => `${text[0]?.toUpperCase()}${text.slice(1)}`;
 
 /** Why a stroke goes as it does, in a sentence. */
 export function bowReason(strokes: readonly Stroke[], k: number, style: string): string {
-  const { notes, direction, retake, kind, locked } = strokes[k] as Stroke;
+  const { notes, direction, retake, kind, locked, swell } = strokes[k] as Stroke;
   const [first] = notes as [StrokeNote];
   if (locked) return `You set this ${direction}-bow; the bows around it suit it.`;
   const into = momentWords(first.place, first.at);
   const downbeat = first.into % beatsOf(first.place.metre).full === 0;
   if (retake) return RETAKES[kind]?.(direction ?? "down") ?? "";
+  if (swell) return "A run in one up-bow, that swells into the beat.";
   if (notes.length > 1) {
     const next = nextDown(strokes, k);
     const many = `${COUNTS[notes.length] ?? notes.length} notes in one bow`;

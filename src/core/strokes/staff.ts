@@ -2,11 +2,11 @@ import type { Instrument } from "../instruments";
 import { type Event, type Mark, type Place, rest, type Staff } from "../score";
 import { type Pitch, spell } from "../theory";
 import type { StrokePlan } from "./model";
-import type { StrumStroke } from "./struck";
+import type { LeftHand, StrumStroke } from "./struck";
 import type { StrumPlan } from "./strum";
 
 /** Where slashes stand: the middle of a treble staff, wherever the instrument sounds. */
-const middleOf = ({ transposition }: Instrument): Pitch => ({ step: "B", alter: 0, octave: 4 + transposition / 12 });
+const MIDDLE: Pitch = { step: "B", alter: 0, octave: 4 };
 /** The id and name of a strum's staff. */
 export const STRUM_STAFF = "strum";
 
@@ -32,7 +32,7 @@ export function strumStaff(
     const before = first.at - strokesStart(strokes, place);
     const events = own.map((stroke, i): Event => {
       const end = own[i + 1]?.at ?? strokesStart(strokes, place) + place.ticks;
-      return tab ? tabEvent(stroke, end - stroke.at) : slashEvent(stroke, end - stroke.at, middleOf(on));
+      return tab ? tabEvent(stroke, end - stroke.at) : slashEvent(stroke, end - stroke.at);
     });
     return before > 0 ? [rest(before), ...events] : events;
   });
@@ -42,37 +42,42 @@ export function strumStaff(
     bars,
     clef: "treble",
     program: on.program,
-    transposition: on.transposition,
     lyrics: false,
-    ...(tab ? { tab: on.strings.map(({ number, open }) => ({ number, open })) } : { slashes: true }),
+    ...(tab
+      ? { transposition: on.transposition, tab: on.strings.map(({ number, open }) => ({ number, open })) }
+      : { slashes: true }),
   };
 }
 /** Where a bar begins in the time of its plan: rows of a sheet count bars from anywhere. */
 const strokesStart = (strokes: readonly Sounded[], { index, at }: Place): number =>
   strokes.find((s) => s.place.index === index)?.place.at ?? at;
 
-const slashEvent = ({ direction, sign, kind }: Sounded, ticks: number, middle: Pitch): Event => {
+const slashEvent = ({ direction, sign, kind }: Sounded, ticks: number): Event => {
   const marks: Mark[] = direction ? [direction === "down" ? "down-bow" : "up-bow"] : [];
   return {
     ticks,
-    pitches: [middle],
+    pitches: [MIDDLE],
     marks: kind === "chop" ? [...marks, "staccato"] : marks,
     words: [{ text: sign, place: "below" }],
   };
 };
 function tabEvent({ struck, place, own }: StrumStroke, ticks: number): Event {
   const notes = [...struck].sort((a, b) => a.noteNumber - b.noteNumber);
-  const move = MOVES.find((m) => m === own?.kind);
+  const move = own?.move;
   return {
     ticks,
     pitches: notes.map((n) => spell(n.noteNumber, place.key)),
     technique: { notes: notes.map(({ string, fret }) => ({ string, fret })), ...(move ? { move } : {}) },
-    ...(move ? { words: [{ text: SHORT[move], place: "above" as const }] } : {}),
+    ...(move ? { words: [{ text: SHORT_MOVES[move], place: "above" as const }] } : {}),
   };
 }
-/** What the left hand does, and how it is shortened over a tablature. */
-const MOVES = ["slide", "hammer-on", "pull-off", "bend"] as const;
-const SHORT = { slide: "sl", "hammer-on": "h", "pull-off": "p", bend: "b" } as const;
+/** What the left hand does, as it is shortened over a tablature. */
+export const SHORT_MOVES: Readonly<Record<LeftHand, string>> = {
+  slide: "sl",
+  "hammer-on": "h",
+  "pull-off": "p",
+  bend: "b",
+};
 
 const BOWS: ReadonlySet<Mark> = new Set(["down-bow", "up-bow"]);
 
@@ -92,17 +97,21 @@ export function bowedStaff(staff: Staff, plan: StrokePlan, places: readonly Plac
     const own = bar?.[event];
     if (bar && own) bar[event] = edit(own);
   };
-  for (const { notes, direction } of plan.strokes) {
+  for (const { notes, direction, swell } of plan.strokes) {
     const [first, last] = [notes[0], notes.at(-1)];
     if (!first || !last || !direction) continue;
     const sign: Mark = direction === "down" ? "down-bow" : "up-bow";
     change(first.place, first.event, (e) => ({
       ...e,
-      marks: [...(e.marks ?? []), sign],
+      marks: [...(e.marks ?? []), sign, ...(swell ? (["crescendo start"] as const) : [])],
       ...(first === last ? {} : { slurs: { open: 1, close: 0 } }),
     }));
     if (first !== last)
-      change(last.place, last.event, (e) => ({ ...e, slurs: { open: e.slurs?.open ?? 0, close: 1 } }));
+      change(last.place, last.event, (e) => ({
+        ...e,
+        slurs: { open: e.slurs?.open ?? 0, close: 1 },
+        ...(swell ? { marks: [...(e.marks ?? []), "crescendo end" as const] } : {}),
+      }));
   }
   return { ...staff, bars };
 }

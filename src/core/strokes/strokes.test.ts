@@ -222,7 +222,7 @@ describe("strums", () => {
   it("a fill is light, under a held note, and stops half a beat before the melody goes on", () => {
     const from = places(tuneOf("G8|B4 c4|ABcd e4|", {}));
     const plan = planStrum({ places: from, instrument: guitar, chords: G_ALL, fills: true });
-    const fills = plan.strokes.flatMap((s) => (s.kind === "fill" ? [s.at / (QUARTER / 2)] : []));
+    const fills = plan.strokes.flatMap((s) => (s.fill ? [s.at / (QUARTER / 2)] : []));
     // Under G8 from beat 2 on, four at most; under each half note one place: from beat 2 to the "and" of it.
     expect(fills).toEqual([2, 3, 4, 5, 10, 14, 22]);
     expect(plan.room).toHaveLength(4);
@@ -235,9 +235,11 @@ describe("the banjo's strum with the melody in it", () => {
     const plan = planStrum({ places: from, instrument: banjo, style, chords: G_ALL });
     const slots = plan.strokes.map((s) => {
       const { kind, pluck } = s;
+      const own = s.own?.move ? `${s.own.move} ` : "";
       if (kind === "rest") return "-";
       if (kind === "brush") return "brush";
-      return `${["melody", "thumb", "bass"].includes(kind) ? "" : `${kind} `}${s.struck.map((x) => `${x.string}:${x.fret}`).join("+")}${pluck === "T" && kind === "melody" ? " thumb" : ""}`;
+      const strings = s.struck.map((x) => `${x.string}:${x.fret}`).join("+");
+      return `${own}${strings}${pluck === "T" && kind === "melody" ? " thumb" : ""}`;
     });
     return { slots: slots.join(", "), plan };
   };

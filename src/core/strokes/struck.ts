@@ -7,8 +7,18 @@ import type { Direction } from "./model";
 /** A string that sounds in a stroke: its number as players count it, its fret's label, and the pitch. */
 export type Struck = { string: number; fret: string; noteNumber: number };
 
-/** What a stroke is where that is more than its sign says: its kind, the finger that strikes, the way, and why. */
-export type OwnStroke = { kind: string; pluck?: string; direction?: Direction | null; reason?: string };
+/** What the left hand does by itself, while the right one rests. */
+export const LEFT_HAND = ["slide", "hammer-on", "pull-off", "bend"] as const;
+export type LeftHand = (typeof LEFT_HAND)[number];
+
+/** What a stroke is where that is more than its sign says: its kind, who strikes, the way, and why. */
+export type OwnStroke = {
+  kind: string;
+  pluck?: string;
+  move?: LeftHand;
+  direction?: Direction | null;
+  reason?: string;
+};
 
 /** One place of a strum's grid: ticks from the start of the tune, its sign, and the strings that sound. */
 export type StrumStroke = {

@@ -118,7 +118,7 @@ function gridOf(place: Place, { grid, fingers }: Strum): StrumStroke[] {
     const end = Math.min(place.ticks, Math.round((order + 1) * step) - place.offset);
     const sign = grid[order % grid.length] ?? ".";
     const finger = fingers?.[order % grid.length];
-    const own: OwnStroke | undefined = finger ? { kind: "roll", pluck: finger } : undefined;
+    const own: OwnStroke | undefined = finger ? { kind: "pluck", pluck: finger } : undefined;
     strokes.push({ place, at: place.at + at, ticks: end - at, sign, struck: [], ...(own ? { own } : {}) });
     at = end;
   }
@@ -180,12 +180,9 @@ function wayOf({ sign, own }: StrumStroke): Direction | null {
   if (isRoll(sign)) return own?.pluck === "T" ? "down" : "up";
   return SIGNS[sign]?.direction ?? null;
 }
-function kindOf({ sign, own, fill }: StrumStroke): string {
-  if (fill) return "fill";
-  if (own?.kind) return own.kind;
-  const { kind = "rest", light } = SIGNS[sign] ?? {};
-  return light ? `light ${kind}` : kind;
-}
+const kindOf = ({ sign, own }: StrumStroke): string => own?.kind ?? SIGNS[sign]?.kind ?? "rest";
+/** A brush that is played lightly: by its sign, or because it fills. */
+export const isLight = ({ sign, fill }: StrumStroke): boolean => fill === true || SIGNS[sign]?.light === true;
 
 const REASONS: Readonly<Record<string, string>> = {
   bass: "The bass note carries the beat.",
@@ -193,7 +190,7 @@ const REASONS: Readonly<Record<string, string>> = {
   chop: "A short chop off the beat, to lift the dance.",
   melody: "The melody has this place.",
   thumb: "The thumb string rings between the beats.",
-  roll: "A string of the roll, each finger in its turn.",
+  pluck: "A string of the roll, each finger in its turn.",
   rest: "The hand swings through without striking.",
 };
 function reasonOf(stroke: StrumStroke): string {

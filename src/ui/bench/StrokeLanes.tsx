@@ -2,7 +2,7 @@
 import { memo, type MouseEvent, type ReactNode } from "react";
 import { pickedOn, strummedOn } from "../../core/ensemble";
 import { barLabel, strength } from "../../core/score";
-import type { Stroke, StrumStroke } from "../../core/strokes";
+import { isLight, SHORT_MOVES, type Stroke, type StrumStroke } from "../../core/strokes";
 import { positionOf, type Timed } from "./chordPlaces";
 import css from "./lane.module.css";
 import type { RowOf } from "./layout";
@@ -129,15 +129,24 @@ type MarkProps = { stroke: Stroke & StrumStroke; x: number; y: (fromTop: number)
 
 function StrumMark({ stroke, x, y, strings }: MarkProps) {
   const { struck, direction, kind } = stroke;
-  const light = kind.startsWith("light") || kind === "fill";
-  const plain = kind.replace("light ", "");
-  const touched = struck.length > 0 ? struck.map((s) => strings - s.string) : [0, plain === "bass" ? 0 : strings - 1];
+  const move = stroke.own?.move;
+  const light = isLight(stroke);
+  const touched = struck.length > 0 ? struck.map((s) => strings - s.string) : [0, kind === "bass" ? 0 : strings - 1];
   const [top, foot] = [y(Math.min(...touched)), y(Math.max(...touched))];
-  const ink = `var(--chakra-colors-${INKS[plain] ?? "ink"})`;
-  if (plain === "bass" || plain === "roll") return <rect x={x - 4} y={top - 4} width={8} height={8} fill={ink} />;
-  if (plain === "melody") return <circle cx={x} cy={top} r={4.5} fill={ink} />;
-  if (plain === "thumb") return <circle cx={x} cy={top} r={4} fill="none" stroke={ink} strokeWidth={2.2} />;
-  if (plain === "chop")
+  const ink = `var(--chakra-colors-${INKS[stroke.fill ? "fill" : kind] ?? "ink"})`;
+  if (kind === "bass" || kind === "pluck") return <rect x={x - 4} y={top - 4} width={8} height={8} fill={ink} />;
+  if (move)
+    return (
+      <>
+        <path d={`M${x - 6} ${top + 3} q6 -9 12 0`} fill="none" stroke={ink} strokeWidth={2} strokeLinecap="round" />
+        <text x={x} y={top - 4} textAnchor="middle" className={css.word}>
+          {SHORT_MOVES[move]}
+        </text>
+      </>
+    );
+  if (kind === "melody") return <circle cx={x} cy={top} r={4.5} fill={ink} />;
+  if (kind === "thumb") return <circle cx={x} cy={top} r={4} fill="none" stroke={ink} strokeWidth={2.2} />;
+  if (kind === "chop")
     return (
       <path
         d={`M${x - 5} ${top} L${x + 5} ${foot} M${x + 5} ${top} L${x - 5} ${foot}`}
@@ -145,15 +154,6 @@ function StrumMark({ stroke, x, y, strings }: MarkProps) {
         strokeWidth={2}
         strokeLinecap="round"
       />
-    );
-  if (direction === null)
-    return (
-      <>
-        <path d={`M${x - 6} ${top + 3} q6 -9 12 0`} fill="none" stroke={ink} strokeWidth={2} strokeLinecap="round" />
-        <text x={x} y={top - 4} textAnchor="middle" className={css.word}>
-          {SHORT[kind]}
-        </text>
-      </>
     );
   const [tail, tip] = direction === "down" ? [top - 3, foot + 3] : [foot + 3, top - 3];
   const back = direction === "down" ? -5 : 5;
@@ -163,19 +163,17 @@ function StrumMark({ stroke, x, y, strings }: MarkProps) {
       fill="none"
       stroke={ink}
       strokeWidth={light ? 1.3 : 2.6}
-      strokeDasharray={kind === "fill" ? "3 2" : undefined}
+      strokeDasharray={stroke.fill ? "3 2" : undefined}
       strokeLinecap="round"
       strokeLinejoin="round"
     />
   );
 }
-/** What the left hand does, shortened. */
-const SHORT: Readonly<Record<string, string>> = { slide: "sl", "hammer-on": "h", "pull-off": "p", bend: "b" };
 const INKS: Readonly<Record<string, string>> = {
   bass: "walnut",
   melody: "woad",
   thumb: "weld",
   chop: "madder",
   fill: "lichen",
-  roll: "walnut",
+  pluck: "walnut",
 };
