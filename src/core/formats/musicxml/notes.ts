@@ -39,7 +39,8 @@ export class NoteWriter {
     private staff: Staff,
     private key: Key,
   ) {
-    this.octaves = (staff.transposition ?? 0) / 12;
+    // A tablature has its tuning as it sounds.
+    this.octaves = staff.tab ? 0 : (staff.transposition ?? 0) / 12;
   }
 
   setKey(key: Key): void {
