@@ -28,7 +28,7 @@ for (const colorScheme of ["light", "dark"] as const) {
       const page = await context.newPage();
       await page.goto("/tune/1");
       await ready(page);
-      for (const view of ["Tune", "Chords", "Harmony", "Feel", "Parts"]) {
+      for (const view of ["Tune", "Pulse", "Chords", "Harmony", "Feel", "Parts"]) {
         await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: view }).click();
         if (viewport.width < 1100)
           await page

@@ -95,7 +95,7 @@ test.describe("a tablet", () => {
   test("the sheet takes its room from the rows, and the bar it explains stays in sight", async ({ page }) => {
     await open(page, "The Lamp on the Slip");
     const handle = page.locator("[aria-controls=panel]");
-    for (const view of ["Tune", "Chords", "Harmony", "Feel", "Parts"]) {
+    for (const view of ["Tune", "Pulse", "Chords", "Harmony", "Feel", "Parts"]) {
       await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: view }).tap();
       await expect(handle).toBeVisible();
     }
@@ -116,7 +116,7 @@ test.describe("a tablet", () => {
 
   test("whatever a finger presses is 44 pixels high", async ({ page }) => {
     await open(page, "The Lamp on the Slip");
-    for (const view of ["Tune", "Chords", "Harmony", "Feel", "Parts"]) {
+    for (const view of ["Tune", "Pulse", "Chords", "Harmony", "Feel", "Parts"]) {
       await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: view }).tap();
       await page.waitForTimeout(300);
       const small = await page
@@ -162,15 +162,18 @@ test("the drill ladder of a rhythm is drawn rung by rung, heard, and of another 
   page,
 }) => {
   await open(page, "The Lamp on the Slip");
-  await press(page, "d");
-  await why(page).getByRole("link", { name: "Drill them, rung by rung" }).click();
+  await press(page, "z");
+  await why(page).getByRole("link", { name: "Read and print them" }).click();
   await expect(page.getByRole("heading", { name: "1. Accents on the open string" })).toBeVisible();
   await expect(page.locator("[data-preview] svg").nth(4)).toBeVisible();
   await page.getByRole("button", { name: "Hear Up the scale" }).click();
   await page.getByRole("button", { name: "Stop Up the scale" }).click();
   await page.getByLabel("Rhythm").selectOption("Three-three-two");
   await expect(page.getByText("Three-three-two, rung by rung")).toBeVisible();
-  await page.getByRole("link", { name: "Back to the feel" }).click();
+  // The open string is one that the class has.
+  await page.getByLabel("Open string", { exact: true }).selectOption("D4");
+  await expect(page.getByRole("heading", { name: "1. Accents on the open string" })).toBeVisible();
+  await page.getByRole("link", { name: "Back to the pulse" }).click();
   await ready(page);
 });
 
@@ -230,13 +233,14 @@ test("feel: bows turn and lock by keys, the dance and its strength change, a rhy
   await open(page, "The Lamp on the Slip");
   await press(page, "d");
   await expect(heading(page)).toHaveText("Reel, rolling");
-  await expect(why(page).getByRole("img", { name: /^Accents: beat 1 100/ })).toBeVisible();
+  await expect(why(page).getByRole("slider", { name: "Beat 1", exact: true })).toHaveAttribute("aria-valuenow", "100");
   const bows = () => page.locator("[data-shuttle] svg g").count();
+  const bowing = (style: string) => why(page).getByRole("radiogroup", { name: "Bowing" }).getByText(style);
   await expect.poll(bows).toBeGreaterThan(60);
   const down = await bows();
-  await why(page).getByText("Slurred threes", { exact: true }).click();
+  await bowing("Slurred threes").click();
   await expect.poll(bows).toBeLessThan(down);
-  await why(page).getByText("Down on the beat", { exact: true }).click();
+  await bowing("Down on the beat").click();
   await expect.poll(bows).toBe(down);
   await press(page, "ArrowRight", "Enter");
   await expect(heading(page)).toHaveText("Down-bow, bar 1");
@@ -248,7 +252,7 @@ test("feel: bows turn and lock by keys, the dance and its strength change, a rhy
   await press(page, "Escape");
   await why(page).getByLabel("Danced as").selectOption("hornpipe");
   await expect(heading(page)).toHaveText("Hornpipe, bouncing");
-  await why(page).getByText("Another rhythm for the tune").click();
+  await why(page).getByText("Pairs, snaps and flicks").click();
   await why(page).getByRole("button", { name: "march pairs" }).click();
   await caughtUp(page);
   await expect(page.locator('[data-id="melody.1.1"]')).toBeAttached();

@@ -3,9 +3,11 @@ import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import Link from "next/link";
 import { parseAsString, useQueryState } from "nuqs";
 import { useMemo } from "react";
-import { readWork } from "../../core/ensemble";
+import { readWork, type Work } from "../../core/ensemble";
 import { CELLS, CLASS_STRING, cellFits, drillLadder, foundCells } from "../../core/feel";
+import { FIDDLE, instrument } from "../../core/instruments";
 import { places } from "../../core/score";
+import { parsePitch, type Pitch, pitchName } from "../../core/theory";
 import { LineButton, SolidButton } from "../controls/buttons";
 import { Picker } from "../controls/Choice";
 import { Preview } from "../engraving/Preview";
@@ -16,14 +18,25 @@ import { usePreviewPlayer } from "../sound/usePreviewPlayer";
 /** Rows of a rung that are shown. */
 const ROWS = 8;
 
+/** Open strings of those who play, the one that most of them have first; of fiddles where nobody has strings. */
+function classStrings(players: Work["players"]): { name: string; pitch: Pitch }[] {
+  const on = players.map((p) => instrument(p.instrument)).filter((i) => i !== undefined && i.strings.length > 0);
+  const all = (on.length > 0 ? on : [FIDDLE]).flatMap((i) => i?.strings ?? []).map((s) => s.open);
+  const names = [pitchName(CLASS_STRING), ...all.map(pitchName)].filter((n) => all.some((p) => pitchName(p) === n));
+  return [...new Set(names)].map((name) => ({ name, pitch: parsePitch(name) }));
+}
+
 /** The drill ladder of one rhythm, rung by rung: to hear, to play along with, and on paper. */
 export function DrillPage({ id, work }: { id: number; work: string }) {
-  const tune = useMemo(() => readWork(JSON.parse(work)).tune, [work]);
+  const { tune, players } = useMemo(() => readWork(JSON.parse(work)), [work]);
   const from = useMemo(() => places(tune), [tune]);
   const fitting = useMemo(() => CELLS.filter((c) => from[0] && cellFits(c, from[0])), [from]);
   const [name, setName] = useQueryState("cell", parseAsString);
   const cell = fitting.find((c) => c.name === name) ?? foundCells(from)[0] ?? fitting[0];
-  const rungs = useMemo(() => (cell ? drillLadder(tune, cell, CLASS_STRING) : []), [tune, cell]);
+  const [asked, setString] = useQueryState("string", parseAsString);
+  const strings = useMemo(() => classStrings(players), [players]);
+  const open = strings.find((s) => s.name === asked) ?? strings[0];
+  const rungs = useMemo(() => (cell ? drillLadder(tune, cell, open?.pitch ?? CLASS_STRING) : []), [tune, cell, open]);
   const player = usePreviewPlayer();
   const closed = tune.rights === "unknown";
   return (
@@ -40,13 +53,20 @@ export function DrillPage({ id, work }: { id: number; work: string }) {
         borderBottom="1px solid"
         borderColor="cord"
       >
-        <Link href={`/tune/${id}?lens=Feel`}>Back to the feel</Link>
+        <Link href={`/tune/${id}?lens=Pulse`}>Back to the pulse</Link>
         <Picker
           label="Rhythm"
           width="220px"
           of={fitting.map((c) => c.name)}
           now={cell?.name ?? ""}
           onTake={(n) => void setName(n)}
+        />
+        <Picker
+          label="Open string"
+          width="150px"
+          of={strings.map((s) => ({ value: s.name, words: `open ${s.name}` }))}
+          now={open?.name ?? ""}
+          onTake={(n) => void setString(n)}
         />
         <Text color="quiet">{cell ? `“${cell.syllables.join(" ")}” teaches ${cell.teaches}` : ""}</Text>
         {!closed && (
