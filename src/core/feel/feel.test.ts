@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
 import { tuneOf } from "../../testing/abc";
@@ -298,5 +299,20 @@ describe("the drill ladder", () => {
   });
   it("of a cell of another metre there is none", () => {
     expect(drillLadder(tune, CELLS.find((c) => c.name === "Jig run")!, CLASS_STRING)).toEqual([]);
+  });
+});
+
+describe("what the documentation says of a bar", () => {
+  const text = readFileSync("docs/feel.md", "utf8");
+  const table = text.slice(text.indexOf("| Dance | Tempo | Bar"));
+  const rows = [...table.matchAll(/^\| ([^|]+?) +\| (\d+) +\| `([^`]+)` +\| ([\d ]+?) +\| ([\d ]+?) +\|$/gm)];
+  test.each(GROOVES)("$name: when its notes begin and how loud they are", ({ name, bar }) => {
+    const [, , tempo, abc, begins, velocities] = rows.find((r) => r[1] === name)!;
+    const from = places(tuneOf(`${abc}|`, { metre: bar, key: "D" }));
+    const bpm = usualTempo(grooveOf(name, name === "march in six-eight")!, from[0]!.metre, "dancing");
+    const notes = played(name, from, { bpm });
+    expect(Math.round(bpm)).toBe(Number(tempo));
+    expect(notes.map((n) => Math.round(n.onset * 1000)).join(" ")).toBe(begins);
+    expect(notes.map((n) => n.velocity).join(" ")).toBe(velocities);
   });
 });

@@ -2,7 +2,6 @@
 // loudness as it is danced, and the rhythm cells worth teaching.
 export {
   carriedBy,
-  type Cell,
   CELLS,
   cellFits,
   type FoundCell,
@@ -18,7 +17,6 @@ export {
   feltTempo,
   fitsMetre,
   grooveTempo,
-  type Moved,
   movedGroove,
   type Shaped,
   shaped,
@@ -28,6 +26,6 @@ export { type Groove, GROOVES, grooveOf, NO_DANCE, PAIR_RATIO, PURPOSES, type Pu
 export { danced, dancedTune, type Laid, laidOver, type Played, plainly } from "./play";
 export { setToCell } from "./setToCell";
 export { flippedPair, type SnapStyle, SNAPS, withSnaps } from "./snaps";
-export { lateness, type Tapped, tapped } from "./taps";
+export { lateness, tapped } from "./taps";
 export { bowUse } from "./bowUse";
 export { withFlicks, withoutFlicks } from "./flicks";

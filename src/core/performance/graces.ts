@@ -1,7 +1,7 @@
 import { beatTicks, type Event, type Performance, type PlayedNote, type Sheet, type Staff } from "../score";
 import { midi } from "../theory";
 
-/** How long a grace note sounds, taken from the note before it, and its share of the loudness of the one it leads to. */
+/** How long a grace note sounds, taken from the note before it; its share of the loudness of the one it leads to. */
 const GRACE = 0.05;
 const LIGHT = 0.75;
 /** The most of the note before that grace notes take. */

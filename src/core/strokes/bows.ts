@@ -33,8 +33,8 @@ export type BowRequest = {
 };
 
 /**
- * All states a note can have; the same list for every note, so that the tables of moves are made once. `slurs`: some are
- * settled, whatever the style.
+ * All states a note can have; the same list for every note, so that the tables of moves are made once. `slurs`: some
+ * are settled, whatever the style.
  */
 export function statesFor(style: Bowing, most: number, slurs: boolean): Bow[] {
   const flags = style === "Separate" || style === "Down on the beat" || style === "Jig pulse" ? [false] : [false, true];

@@ -137,7 +137,7 @@ function withBareStart(grid: readonly StrumStroke[], { chords = [] }: StrumReque
 const HELD = 1.5;
 const FILL = { after: 1, before: 0.5 };
 
-/** Where the melody holds longer than a beat and a half: from a beat after it begins to half a beat before it goes on. */
+/** Where the melody holds longer than a beat and a half: a beat after it begins, to half a beat before it goes on. */
 function fillRoom({ places, instrument }: StrumRequest): Fill[] {
   return strokeNotes(places, instrument).flatMap((note) => {
     const beat = beatTicks(note.place.metre);

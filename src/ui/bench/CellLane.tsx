@@ -12,8 +12,7 @@ import { usePulse } from "./usePulse";
 const HEIGHT = 40;
 const BLOCK = { tall: 13, low: 8, foot: 16 };
 const WORDS = 33;
-/** From the left edge of a head to its middle, and the air between blocks. */
-const HEAD = 6;
+/** Air between blocks. */
 const AIR = 3;
 
 type Block = { note: SpokenNote; x: number; width: number };
@@ -42,7 +41,7 @@ export const CellLane = memo(function CellLane({ row, measured }: { row: RowOf; 
           return (
             <g key={`${note.bar}.${note.event}`} data-cell={note.cell ?? undefined}>
               <rect x={x} y={BLOCK.foot - tall} width={width} height={tall} rx={2.5} className={css.block} />
-              <text x={x + HEAD} y={WORDS} textAnchor="middle" className={css.word}>
+              <text x={x} y={WORDS} className={css.word}>
                 {note.word}
               </text>
             </g>

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { beforeAll, describe, expect, it } from "vitest";
 import { tuneOf } from "../../testing/abc";
-import { derive, newWork, sheetOf } from "../../core/ensemble";
+import { changeGroove, derive, newWork, performed, sheetOf } from "../../core/ensemble";
 import { CHORD_LINE, clockOf, perform } from "../../core/performance";
 import { INSTRUMENTS } from "../../core/instruments";
 import { places, tuneSheet } from "../../core/score";
@@ -140,5 +140,65 @@ describe("the balance", () => {
     }
     for (const line of ["moving", "first", "chords"])
       expect(levels.get("melody")! - levels.get(line)!).toBeGreaterThan(0.5);
+  });
+});
+
+describe("a jig as it is danced", () => {
+  /** The same note six times to the bar, so that nothing but the accent tells them apart. */
+  const danced = (dance: string, abc: string, metre: string, tempo: string) => {
+    const plain = newWork(tuneOf(abc, { metre, key: "D", more: `Q:${tempo}\n` }));
+    const work = changeGroove(plain, { groove: dance });
+    const derived = derive(work);
+    const performance = performed(work, derived, sheetOf(work, derived, "melody"), { chords: false });
+    const clock = clockOf(performance);
+    return performance.notes.map((n) => ({
+      at: clock.seconds(n.at),
+      until: clock.seconds(n.at + n.ticks),
+      noteNumber: n.noteNumber,
+      velocity: n.velocity,
+    }));
+  };
+  const sounded = async (notes: ReturnType<typeof danced>, program: number) => {
+    const cues = notes.flatMap(({ at, until, noteNumber, velocity }): Cue[] => [
+      { frame: Math.round(at * RATE), channel: 0, noteNumber, velocity },
+      { frame: Math.round(until * RATE), channel: 0, noteNumber, velocity: 0 },
+    ]);
+    return render(program, cues, (notes.at(-1)?.until ?? 0) + 0.2);
+  };
+  it.each([
+    ["flute", 73],
+    ["accordion", 21],
+    ["fiddle", 40],
+  ])("on the %s beats 1 and 4 are heard louder than the others, each where the groove has it", async (_, program) => {
+    const notes = danced("jig", "AAA AAA|AAA AAA|AAA AAA|", "6/8", "3/8=119");
+    const out = await sounded(notes, program);
+    const levels = notes.map(({ at }) => {
+      const from = Math.round(at * RATE);
+      return loudness(out.subarray(from, from + Math.round(0.12 * RATE)));
+    });
+    const on = levels.filter((_l, i) => i % 3 === 0);
+    const off = levels.filter((_l, i) => i % 3 !== 0);
+    const mean = (all: number[]) => all.reduce((a, b) => a + b, 0) / all.length;
+    expect(mean(on)).toBeGreaterThan(1.25 * mean(off));
+    expect(Math.min(...on.slice(1))).toBeGreaterThan(mean(off));
+    // Round and lilting: 35, 31 and 34 of a beat that lasts 60/119 seconds.
+    const beat = 60 / 119;
+    expect(notes.slice(0, 4).map((n) => Math.round((n.at / beat) * 100))).toEqual([0, 35, 66, 100]);
+  });
+  it("a hornpipe's second eighths are heard as late as its swing says", async () => {
+    const notes = danced("hornpipe", "AzAz AzAz|", "4/4", "1/4=170");
+    const swung = danced("hornpipe", "zAzA zAzA|", "4/4", "1/4=170");
+    const out = await sounded(swung, 73);
+    const begins = (near: number) => {
+      const from = Math.round((near - 0.05) * RATE);
+      for (let i = from; i < from + RATE * 0.12; i += 48)
+        if (loudness(out.subarray(i, i + 240)) > 0.004) return i / RATE;
+      return Number.NaN;
+    };
+    const [first, second] = swung as [(typeof swung)[number], (typeof swung)[number]];
+    // The second eighth is late by its share of the beat, in the sound too.
+    expect(begins(second.at) - begins(first.at)).toBeCloseTo(60 / 170, 2);
+    expect(notes[0]!.at).toBe(0);
+    expect((first.at * 170) / 60).toBeGreaterThan(0.58);
   });
 });

@@ -99,7 +99,8 @@ function Rival({ plan, style }: { plan: StrokePlan; style: string }) {
       />
       {rival && (
         <Text fontSize="13px" color="quiet" mt="4px">
-          {`${rival.downbeats.down} of ${rival.downbeats.all} down, ${counted(slurs(rival), "slur")} against ${slurs(plan)}. `}
+          {`${rival.downbeats.down} of ${rival.downbeats.all} down, `}
+          {`${counted(slurs(rival), "slur")} against ${slurs(plan)}. `}
           {`Other bows in ${counted(bars, "bar")}, drawn dashed.`}
         </Text>
       )}

@@ -36,7 +36,8 @@ export function Passes() {
     <Fold title={set > 0 ? `Another feel each time through (${set})` : "Another feel each time through"}>
       {times.map(({ strain, pass }) => {
         const own = passFeel(work, strain, pass) ?? { strain, pass, ...NOTHING };
-        const name = `${work.tune.strains[strain]?.label || String.fromCharCode(65 + strain)}, ${ORDER[pass - 1] ?? `${pass}.`} time`;
+        const letter = work.tune.strains[strain]?.label || String.fromCharCode(65 + strain);
+        const name = `${letter}, ${ORDER[pass - 1] ?? `${pass}.`} time`;
         return (
           <Box key={`${strain}.${pass}`} mb="10px">
             <Text fontSize="14px" fontWeight="600" mb="3px">

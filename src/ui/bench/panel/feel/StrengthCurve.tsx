@@ -80,7 +80,8 @@ export function StrengthCurve({ groove, strength }: { groove: Groove; strength: 
   }, [groove, strength, now, low, high, tune.metre, resolvedTheme]);
   const here = strengths(groove, now, strength);
   const felt = Math.round(feltTempo(groove, tune.metre, now));
-  const words = `At ${felt} beats a minute: ${Math.round(here.accents)} percent of the accents, ${Math.round(here.swing)} percent of the swing.`;
+  const [accents, swing] = [Math.round(here.accents), Math.round(here.swing)];
+  const words = `At ${felt} beats a minute: ${accents} percent of the accents, ${swing} percent of the swing.`;
   return (
     <Box mt="8px">
       <Box h={`${HEIGHT}px`}>

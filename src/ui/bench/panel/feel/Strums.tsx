@@ -41,7 +41,7 @@ export function Strums() {
         {on.tunings.length > 1 && (
           <Picker
             label="Tuning"
-            width="128px"
+            width="142px"
             of={on.tunings.map((t) => t.name)}
             now={choice.tuning ?? on.tunings[0]?.name ?? ""}
             onTake={(tuning) => change(`Tuned ${tuning}`, (w) => changeStrum(w, { tuning }))}

@@ -72,7 +72,7 @@ function CellButton({ cell, number, shown }: { cell: FoundCell; number: number; 
         <Text fontWeight="600" fontSize="15px">
           {cell.name}{" "}
           <Text as="span" fontWeight="400" fontSize="13px" color="quiet">
-            {cell.teaches}
+            for {cell.teaches}
           </Text>
         </Text>
         <Text fontSize="13px" color="quiet" whiteSpace="nowrap">
