@@ -2,7 +2,8 @@ import { parseArgs } from "node:util";
 import { STYLES, type Style, THREE_CHORD } from "../core/chords";
 import { type Groove, GROOVES, grooveOf } from "../core/feel";
 import { SCHOOLS, type School } from "../core/harmony";
-import { FIDDLE, INSTRUMENTS, type Instrument, instrument, tuned } from "../core/instruments";
+import { FIDDLE, INSTRUMENTS, type Instrument, instrument, LEVELS, type Level, tuned } from "../core/instruments";
+import { KINDS, type Kind } from "../core/technique";
 import { type Bowing, BOWINGS, type Plectrum, PLECTRUMS, STRUMS } from "../core/strokes";
 import { type LockWish, readLock } from "./locks";
 
@@ -22,6 +23,9 @@ line per tune.
   strokes --plan bowing|plectrum|strum [--style NAME] [--instrument NAME] [--tuning NAME] [--tempo BPM]
           [--lock PLACE=down|up]...
                                             every bow, pick or strum, with reasons
+  arrange [--instrument NAME] [--tuning NAME] [--capo N] [--kind melody|"double stops"|"melody with chords"]
+          [--level NAME] [--lock PLACE=STRING:FRET]...
+                                            strings, frets and fingers of every note, with reasons
   convert --to abc|musicxml|midi [--out DIR]
   backup [list|make|restore NAME]           the backups of the collection (backup --help)
 
@@ -49,6 +53,7 @@ export type Options = {
   /** Where none is asked for, the school's own. */
   side: (typeof SIDES)[number] | undefined;
   instrument: Instrument;
+  tuning: string | undefined;
   /** The dance by its name; the tune's own where none is asked for. */
   dance: Groove | undefined;
   /** Felt beats a minute. */
@@ -58,6 +63,9 @@ export type Options = {
   bowing: Bowing;
   plectrum: Plectrum;
   strum: string | undefined;
+  kind: Kind;
+  level: Level;
+  capo: number;
   locks: readonly LockWish[];
   to: Format;
   out: string | undefined;
@@ -70,6 +78,7 @@ const TAKES = {
   harmony: ["school", "side", "instrument", "style", "infer", "lock"],
   feel: ["dance", "tempo", "strength"],
   strokes: ["plan", "style", "instrument", "tuning", "tempo", "lock"],
+  arrange: ["instrument", "tuning", "capo", "kind", "level", "tempo", "lock"],
   convert: ["to", "out"],
 } as const;
 export type Verb = keyof typeof TAKES;
@@ -108,6 +117,9 @@ const read = (argv: readonly string[]) =>
       tempo: { type: "string" },
       strength: { type: "string" },
       plan: { type: "string" },
+      kind: { type: "string" },
+      level: { type: "string" },
+      capo: { type: "string" },
       tuning: { type: "string" },
       instrument: { type: "string" },
       lock: { type: "string", multiple: true },
@@ -168,10 +180,14 @@ function optionsOf(verb: Verb, values: Values): Options {
     school: chosen(named(SCHOOLS, school), `There is no school "${school}". Schools: ${names(SCHOOLS)}.`),
     side: side === undefined ? undefined : sideOf(side),
     instrument: instrumentOf(on, values.tuning),
+    tuning: values.tuning,
     dance: values.dance === undefined ? undefined : danceOf(values.dance),
     tempo: numberOf("tempo", values.tempo, 10, 600),
     strength: numberOf("strength", values.strength, 0, 200) ?? 100,
     ...strokesOf(verb, values.plan, style),
+    kind: kindOf(values.kind),
+    level: levelOf(values.level),
+    capo: numberOf("capo", values.capo, 0, 12) ?? 0,
     locks: (values.lock ?? []).map((text) => chosen(readLock(text), LOCK_WORDS(text))),
     to: formatOf(verb, to, out),
     out,
@@ -196,6 +212,17 @@ function numberOf(name: string, text: string | undefined, least: number, most: n
     throw new Usage(`--${name} is a number from ${least} to ${most}, not "${text}".`);
   return value;
 }
+
+const kindOf = (text = KINDS[0] as string): Kind =>
+  chosen(
+    KINDS.find((k) => plain(k) === plain(text)),
+    `There is no kind "${text}". Kinds: ${KINDS.join(", ")}.`,
+  );
+const levelOf = (text = LEVELS[4] as string): Level =>
+  chosen(
+    LEVELS.find((l) => plain(l) === plain(text)),
+    `There is no level "${text}". Levels: ${LEVELS.join(", ")}.`,
+  );
 
 /** The plan that is asked for, and its style: the first of the plan's own where none is named. */
 function strokesOf(verb: Verb, plan: string | undefined, style: string | undefined) {

@@ -40,6 +40,7 @@ import {
   type Struck,
   type StrumStroke,
 } from "../core/strokes";
+import { arrange, type Board, type FingeringLock, withCapo } from "../core/technique";
 import { parseChord, parsePitch, type Pitch, pitchName, semitoneOf, spell } from "../core/theory";
 import type { Options, Verb } from "./arguments";
 import { type LockWish, placeOf } from "./locks";
@@ -56,6 +57,7 @@ export const VERBS: Record<Verb, (tune: Tune, options: Options) => Result> = {
   harmony: (tune, options) => ({ json: harmonised(tune, options) }),
   feel: (tune, options) => ({ json: felt(tune, options) }),
   strokes: (tune, options) => ({ json: stroked(tune, options) }),
+  arrange: (tune, options) => ({ json: arranged(tune, options) }),
   convert: (tune, options) => ({ content: converted(tune, options) }),
 };
 
@@ -403,6 +405,64 @@ const struckNotes = ({ place, at, ticks }: Stroke, struck: readonly Struck[]) =>
 /** How long the notes of a stroke sound, rests inside it aside; a strum's stroke lasts as its grid says. */
 const soundingTicks = ({ notes, ticks }: Stroke): number =>
   notes.length > 0 ? notes.reduce((sum, n) => sum + n.ticks, 0) : ticks;
+
+/** The tune as one instrument plays it: where every note lies, what sounds with it, and what is left out. */
+function arranged(tune: Tune, options: Options) {
+  const analysis = analyse(tune);
+  const { places } = analysis;
+  const { kind, level, capo } = options;
+  const instrument = withCapo(options.instrument, capo);
+  if (instrument.strings.length === 0)
+    throw new RangeError(`The ${instrument.name} has no strings to arrange for. Take one that has.`);
+  const { chords } = planned(groundOf(tune, options, analysis), []);
+  const bpm = tempoFor(tune, grooveFor(tune, analysis, options), options, "practice");
+  const locks = options.locks.map((wish): FingeringLock => {
+    const { place, at } = placeOf(wish, places);
+    const match = /^(\d{1,2}):(\d{1,2}\+?)$/.exec(wish.value);
+    if (!match) throw new RangeError(`--lock names "${wish.value}". Write string and fret: 2:3.`);
+    return { bar: place.index, at, string: Number(match[1]), fret: match[2] ?? "" };
+  });
+  const made = arrange({ places, instrument, kind, level, chords, bpm, locks });
+  if (!made) throw new RangeError(`The ${instrument.name} has no strings to arrange for. Take one that has.`);
+  const unmet = locks.find(
+    (l) => !made.strokes.some((s) => s.locked && s.place.index === l.bar && s.at - s.place.at === l.at),
+  );
+  if (unmet) throw new RangeError(`--lock names string ${unmet.string}, fret ${unmet.fret}, where no note of it lies.`);
+  return {
+    instrument: instrument.name,
+    tuning: options.tuning ?? instrument.tunings[0]?.name ?? null,
+    ...(capo > 0 ? { capo } : {}),
+    kind,
+    level,
+    shift: made.shift,
+    strings: instrument.strings.map(({ number, open, shortFrom }) => ({
+      number,
+      open: pitchName(open),
+      ...(shortFrom ? { short_from: shortFrom } : {}),
+    })),
+    frets: fretsOf(made.board),
+    limits: { span: made.board.spans },
+    left_out: made.leftOut,
+    total: six(made.total),
+    difficulty: null,
+    strokes: made.strokes.map((s) => ({
+      ...spot(s.place, s.at, s.ticks),
+      notes: s.notes.map(({ noteNumber, ...n }) => ({ ...n, pitch: pitchName(spell(noteNumber, s.place.key)) })),
+      hold: s.hold,
+      move: s.move,
+      locked: s.locked,
+      reason: s.reason,
+      alternatives: s.alternatives.map((a) => ({ ...a, cost: six(a.cost) })),
+    })),
+  };
+}
+
+const fretsOf = ({ on, strings }: Board) =>
+  on.frets?.map(({ label, semitones }) => ({ label, semitones })) ??
+  [...new Set(strings.flatMap((s) => s.stops.map((stop) => stop.semitones)))].map((semitones) => ({
+    label: String(semitones),
+    semitones,
+  }));
 
 function converted(tune: Tune, { to }: Options): string | Uint8Array {
   if (to === "abc") return tuneAbc(tune);

@@ -40,10 +40,11 @@ type Row = {
   /** Its tunings, the usual one first. */
   tunings?: readonly string[];
   hand?: Hand;
+  scale?: number;
   frets?: Fret[];
 };
 
-const entry = ({ name, family, range, clef, program, octaves = 0, tunings = [], hand, frets }: Row): Instrument => {
+const entry = ({ name, family, range, clef, program, octaves = 0, tunings = [], ...strung }: Row): Instrument => {
   const known = tunings.map(tuningOf);
   return Instrument.parse({
     name,
@@ -55,8 +56,7 @@ const entry = ({ name, family, range, clef, program, octaves = 0, tunings = [], 
     program,
     tunings: known,
     strings: known[0]?.strings ?? [],
-    hand,
-    frets,
+    ...strung,
   });
 };
 
@@ -80,10 +80,19 @@ const ROWS: readonly Row[] = [
     program: 42,
     tunings: ["C2 G2 D3 A3"],
   },
-  { ...FRETTED, name: "mandolin", range: ["G3", "B5"], program: 26, tunings: MANDOLIN, frets: chromatic(20) },
+  {
+    ...FRETTED,
+    name: "mandolin",
+    scale: 35,
+    range: ["G3", "B5"],
+    program: 26,
+    tunings: MANDOLIN,
+    frets: chromatic(20),
+  },
   {
     ...FRETTED,
     name: "octave mandola",
+    scale: 53,
     range: ["G2", "B4"],
     program: 25,
     octaves: -1,
@@ -93,6 +102,7 @@ const ROWS: readonly Row[] = [
   {
     ...FRETTED,
     name: "guitar",
+    scale: 65,
     range: ["E2", "E5"],
     program: 25,
     octaves: -1,
@@ -102,6 +112,7 @@ const ROWS: readonly Row[] = [
   {
     ...FRETTED,
     name: "banjo",
+    scale: 67,
     range: ["D3", "D5"],
     program: 105,
     octaves: -1,
@@ -111,6 +122,7 @@ const ROWS: readonly Row[] = [
   {
     ...FRETTED,
     name: "tenor banjo",
+    scale: 53,
     range: ["G2", "B4"],
     program: 25,
     octaves: -1,
@@ -120,6 +132,7 @@ const ROWS: readonly Row[] = [
   {
     ...FRETTED,
     name: "mountain dulcimer",
+    scale: 70,
     range: ["D3", "D5"],
     program: 15,
     tunings: ["D3 A3 D4", "D3 A3 A3", "D3 A3 C4", "D3 A3 G3"],
@@ -128,6 +141,7 @@ const ROWS: readonly Row[] = [
   {
     ...FRETTED,
     name: "ukulele",
+    scale: 35,
     range: ["C4", "A5"],
     program: 27,
     tunings: ["G4 C4 E4 A4", "G3 C4 E4 A4|low G", "A4 D4 F#4 B4", "D3 G3 B3 E4"],
@@ -136,6 +150,7 @@ const ROWS: readonly Row[] = [
   {
     ...FRETTED,
     name: "small lute",
+    scale: 34,
     range: ["D4", "A5"],
     program: 27,
     tunings: ["D4 G4 B4 D5", "D4 G4 B4 E5"],

@@ -2,3 +2,4 @@
 // transposition, sound.
 export * from "./catalogue";
 export * from "./model";
+export * from "./levels";

@@ -48,6 +48,8 @@ export const Instrument = z
     /** The strings as they are tuned now: those of the usual tuning, unless `tuned` chose another. */
     strings: z.array(OpenString),
     hand: Hand.optional(),
+    /** Length of its open strings, in centimetres: how far apart its frets are. */
+    scale: z.number().min(20).max(120).optional(),
     frets: z.array(Fret).optional(),
   })
   .refine((i) => midi(i.lowest) < midi(i.highest), "The range runs from low to high.")

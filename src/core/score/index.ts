@@ -1,6 +1,7 @@
 // Score: the tune as data, its time, its playing order, and the sheet that writers take. Schemas are the single
 // definition.
 export * from "./lay";
+export * from "./line";
 export * from "./melody";
 export * from "./model";
 export * from "./order";

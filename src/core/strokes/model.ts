@@ -1,26 +1,15 @@
-import type { Event, Place } from "../score";
+import type { LineNote, Place } from "../score";
 
 export const DIRECTIONS = ["down", "up"] as const;
 export type Direction = (typeof DIRECTIONS)[number];
 export const otherWay = (direction: Direction): Direction => (direction === "down" ? "up" : "down");
 
-/** A note of the melody with what is tied to it. Times in ticks. */
-export type StrokeNote = {
-  place: Place;
-  /** Order of its event in the bar. */
-  event: number;
-  /** From the start of the tune, and from the start of its full bar: a pickup starts late in its bar. */
-  at: number;
-  into: number;
-  ticks: number;
-  /** Ticks of rest before it. */
-  rest: number;
-  pitches: Event["pitches"];
+/** A note of the melody as a hand meets it. */
+export type StrokeNote = LineNote & {
   /** The string it lies on, counted from the lowest; undefined without strings. */
   string: number | undefined;
   /** It is the open string: the string below has it too, under the fourth finger. */
   open: boolean;
-  tuplet: Event["tuplet"];
 };
 
 /** One stroke over one note or several; of a strum over none of the melody's. */

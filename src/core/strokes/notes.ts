@@ -1,5 +1,5 @@
 import type { Instrument } from "../instruments";
-import type { Event, Place } from "../score";
+import { type Event, lineNotes, type Place } from "../score";
 import { midi } from "../theory";
 import type { StrokeNote } from "./model";
 
@@ -13,33 +13,6 @@ function stringOf(pitches: Event["pitches"], { strings }: Instrument): Pick<Stro
   return { string: nearest.i, open: nearest.above === 0 };
 }
 
-/** The notes of a tune that strokes are for: ties joined, rests told by the note after them. */
-export function strokeNotes(places: readonly Place[], on: Instrument): StrokeNote[] {
-  const notes: StrokeNote[] = [];
-  let [tied, rest] = [false, 0];
-  for (const place of places) {
-    let at = place.at;
-    place.bar.events.forEach((event, order) => {
-      const last = notes.at(-1);
-      const sounds = event.pitches.length > 0;
-      if (sounds && tied && last) last.ticks += event.ticks;
-      else if (sounds) {
-        notes.push({
-          place,
-          event: order,
-          at,
-          into: place.offset + at - place.at,
-          ticks: event.ticks,
-          rest,
-          pitches: event.pitches,
-          ...stringOf(event.pitches, on),
-          tuplet: event.tuplet,
-        });
-      }
-      rest = sounds ? 0 : rest + event.ticks;
-      tied = sounds && event.tie === true;
-      at += event.ticks;
-    });
-  }
-  return notes;
-}
+/** The notes of a tune that strokes are for, each with its string. */
+export const strokeNotes = (places: readonly Place[], on: Instrument): StrokeNote[] =>
+  lineNotes(places).map((note) => ({ ...note, ...stringOf(note.pitches, on) }));

@@ -6,3 +6,8 @@ export * from "./lie";
 export * from "./planner";
 export * from "./shapes";
 export { tabStaff } from "./tablature";
+export { type Arrangement, type ArrangeRequest, arrange, type FingeringLock, KINDS, type Kind } from "./arrange";
+export { type Board, boardOf } from "./board";
+export { FINGERING_PRICES } from "./gripPrices";
+export type { ArrangedStroke } from "./moments";
+export { withCapo } from "./capo";
