@@ -26,6 +26,7 @@ line per tune.
   arrange [--instrument NAME] [--tuning NAME] [--capo N] [--kind melody|"double stops"|"melody with chords"]
           [--level NAME] [--lock PLACE=STRING:FRET]...
                                             strings, frets and fingers of every note, with reasons
+  instruments                               the catalogue: tunings, frets and ranges of every instrument
   convert --to abc|musicxml|midi [--out DIR]
   backup [list|make|restore NAME]           the backups of the collection (backup --help)
 

@@ -184,6 +184,46 @@ describe("the command line", () => {
     expect((await run(["strokes", "--plan", "bowing", "--style", "Backwards", tune])).err).toContain("Slurred threes");
     expect((await run(["strokes", "--plan", "bowing", "--lock", "1:1.25=up", tune])).err).toContain("no stroke starts");
   });
+  it("arrange: where every note lies, what sounds with it, with locks at the price that was stated", async () => {
+    const tune = file("waltz.abc", 'X:1\nT:Waltz\nM:3/4\nL:1/4\nK:G\n"C"e2d|"G"B3|\n');
+    type Note = { string: number; fret: string; finger: number; pitch: string; role: string };
+    type Made = {
+      shift: number;
+      total: number;
+      tuning: string;
+      left_out: string[];
+      limits: { span: { from: number; span: number }[] };
+      strokes: { at: number; notes: Note[]; alternatives: { string: number; fret: string; cost: number }[] }[];
+    };
+    const made = async (...more: string[]) => (await run(["arrange", ...more, tune])).lines[0] as unknown as Made;
+    const guitar = await made("--instrument", "guitar", "--kind", "melody with chords");
+    expect([guitar.shift, guitar.tuning, guitar.limits.span[0]]).toEqual([-12, "EADGBE", { from: 1, span: 4 }]);
+    expect(guitar.strokes[0]!.notes.map((n) => `${n.string}:${n.fret}`).join(" ")).toBe("1:0 2:1 3:0 4:2 5:3");
+    expect(guitar.strokes[0]!.notes[0]).toMatchObject({ pitch: "E4", role: "melody", finger: 0 });
+    const plain = await made("--instrument", "mandolin");
+    const other = plain.strokes[0]!.alternatives[0]!;
+    const locked = await made("--instrument", "mandolin", "--lock", `1:1=${other.string}:${other.fret}`);
+    expect(locked.total - plain.total).toBeCloseTo(other.cost, 5);
+    expect((await made("--instrument", "guitar", "--capo", "2")).strokes[0]!.notes[0]).toMatchObject({ pitch: "E4" });
+    expect((await run(["arrange", "--kind", "yodel", tune])).err).toContain("melody with chords");
+    expect((await run(["arrange", "--lock", "1:1=9:9", tune])).err).toContain("where no note of it lies");
+    expect((await run(["arrange", "--lock", "1:1=high", tune])).err).toContain("Write string and fret");
+    const box = await made("--instrument", "button accordion D/G");
+    expect(box.strokes[0]!.notes[0]).toMatchObject({ bellows: "pull", pitch: "E5", role: "melody" });
+    expect((await run(["arrange", "--instrument", "whistle", "--kind", "double stops", tune])).err).toContain(
+      "melody only",
+    );
+  });
+  it("instruments: every one with its tunings, frets and ranges by level", async () => {
+    const { lines, code } = await run(["instruments"]);
+    expect(code).toBe(0);
+    const found = (name: string) => lines.find((l) => (l as { name?: string }).name === name);
+    expect(found("banjo")).toMatchObject({
+      transposition: -12,
+      tunings: [{ name: "GDGBD", strings: [{ number: 5, open: "G4", short_from: 5 }, {}, {}, {}, {}] }, {}, {}, {}, {}],
+    });
+    expect(found("flute")).toMatchObject({ tunings: [], levels: [{ lowest: "G4", highest: "D5" }, {}, {}, {}, {}] });
+  });
   it("converts to ABC on standard output and to files by index and title", async () => {
     const abc = await run(["convert", "--to", "abc", "-"], GOOD);
     expect([abc.code, abc.out.startsWith("X:1\nT:Tar and Twine\n")]).toEqual([0, true]);

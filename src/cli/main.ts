@@ -2,11 +2,15 @@
 import { type Arguments, parseArguments, USAGE } from "./arguments";
 import { type Numbered, tunesOf } from "./input";
 import { Output } from "./output";
-import { VERBS } from "./verbs";
+import { catalogue, VERBS } from "./verbs";
 
 async function run(argv: readonly string[]): Promise<number> {
   // The only verb that is about the collection; the others need no database.
   if (argv[0] === "backup") return (await import("./backup")).backup(argv.slice(1));
+  if (argv[0] === "instruments" && argv.length === 1) {
+    for (const line of catalogue()) process.stdout.write(`${JSON.stringify(line)}\n`);
+    return 0;
+  }
   const asked = parseArguments(argv);
   if ("help" in asked) {
     process.stdout.write(`${USAGE}\n`);

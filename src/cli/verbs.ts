@@ -40,7 +40,8 @@ import {
   type Struck,
   type StrumStroke,
 } from "../core/strokes";
-import { arrange, type Board, type FingeringLock, withCapo } from "../core/technique";
+import { INSTRUMENTS, LEVELS, rangeOf } from "../core/instruments";
+import { arrange, type Board, blown, type FingeringLock, withCapo } from "../core/technique";
 import { parseChord, parsePitch, type Pitch, pitchName, semitoneOf, spell } from "../core/theory";
 import type { Options, Verb } from "./arguments";
 import { type LockWish, placeOf } from "./locks";
@@ -412,8 +413,7 @@ function arranged(tune: Tune, options: Options) {
   const { places } = analysis;
   const { kind, level, capo } = options;
   const instrument = withCapo(options.instrument, capo);
-  if (instrument.strings.length === 0)
-    throw new RangeError(`The ${instrument.name} has no strings to arrange for. Take one that has.`);
+  if (instrument.strings.length === 0) return played(places, options);
   const { chords } = planned(groundOf(tune, options, analysis), []);
   const bpm = tempoFor(tune, grooveFor(tune, analysis, options), options, "practice");
   const locks = options.locks.map((wish): FingeringLock => {
@@ -456,6 +456,57 @@ function arranged(tune: Tune, options: Options) {
     })),
   };
 }
+
+/** The tune on an instrument without strings: holes, or row and bellows. */
+function played(places: readonly Place[], { instrument, level, kind, locks }: Options) {
+  if (kind !== "melody") throw new RangeError(`The ${instrument.name} plays the melody only. Ask for --kind melody.`);
+  if (locks.length > 0) throw new RangeError(`--lock names string and fret; the ${instrument.name} has no strings.`);
+  const made = blown(places, instrument, level);
+  return {
+    instrument: instrument.name,
+    tuning: null,
+    kind,
+    level,
+    shift: made.shift,
+    strings: [],
+    frets: [],
+    limits: { span: [] },
+    left_out: made.leftOut,
+    total: six(made.total),
+    difficulty: null,
+    strokes: made.strokes.map((s) => ({
+      ...spot(s.place, s.at, s.ticks),
+      notes: [{ ...s.way, pitch: pitchName(spell(s.noteNumber, s.place.key)), role: "melody" }],
+      hold: [],
+      move: null,
+      reason: s.reason,
+      alternatives: s.alternatives.map(({ way, cost }) => ({ ...way, cost: six(cost) })),
+    })),
+  };
+}
+
+/** Every instrument of the catalogue, a line each. */
+export const catalogue = () =>
+  INSTRUMENTS.map((on) => ({
+    name: on.name,
+    family: on.family,
+    clef: on.clef,
+    transposition: on.transposition,
+    tunings: on.tunings.map(({ name, strings }) => ({
+      name,
+      strings: strings.map(({ number, open, shortFrom }) => ({
+        number,
+        open: pitchName(open),
+        ...(shortFrom ? { short_from: shortFrom } : {}),
+      })),
+      frets: (on.frets ?? []).map(({ label, semitones }) => ({ label, semitones })),
+    })),
+    levels: LEVELS.map((name) => {
+      const { lowest, highest } = rangeOf(on, name);
+      return { name, lowest: pitchName(spell(lowest, PLAIN)), highest: pitchName(spell(highest, PLAIN)) };
+    }),
+  }));
+const PLAIN = { tonic: "C", mode: "major" } as const;
 
 const fretsOf = ({ on, strings }: Board) =>
   on.frets?.map(({ label, semitones }) => ({ label, semitones })) ??

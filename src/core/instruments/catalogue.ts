@@ -62,6 +62,24 @@ const entry = ({ name, family, range, clef, program, octaves = 0, tunings = [], 
 
 const FIFTHS = { family: "bowed", hand: "violin" } as const;
 const FRETTED = { family: "plucked", hand: "frets", clef: "treble" } as const;
+const BASS = ["E1 A1 D2 G2"];
+/** Whistles besides the one in D, by their lowest note; written an octave lower. */
+const WHISTLES: readonly Row[] = (
+  [
+    ["C", "C5", "A6"],
+    ["G", "G5", "E7"],
+    ["F", "F5", "D7"],
+    ["Bb", "Bb4", "G6"],
+    ["Eb", "Eb5", "C7"],
+  ] as const
+).map(([tonic, low, high]) => ({
+  name: `${tonic} whistle`,
+  family: "wind",
+  range: [low, high],
+  clef: "treble",
+  program: 74,
+  octaves: 1,
+}));
 const MANDOLIN = ["G3 D4 A4 E5", "A3 E4 A4 E5", "G3 D4 G4 D5", "A3 D4 A4 E5"];
 
 /**
@@ -156,11 +174,42 @@ const ROWS: readonly Row[] = [
     tunings: ["D4 G4 B4 D5", "D4 G4 B4 E5"],
     frets: chromatic(17),
   },
+  {
+    ...FIFTHS,
+    name: "bass",
+    hand: "cello",
+    range: ["E1", "G3"],
+    clef: "bass",
+    program: 42,
+    octaves: -1,
+    tunings: BASS,
+  },
+  {
+    ...FRETTED,
+    name: "plucked bass",
+    range: ["E1", "G3"],
+    clef: "bass",
+    program: 25,
+    octaves: -1,
+    scale: 86,
+    tunings: BASS,
+    frets: chromatic(20),
+  },
   { name: "whistle", family: "wind", range: ["D5", "B6"], clef: "treble", program: 74, octaves: 1 },
+  ...WHISTLES,
+  { name: "soprano recorder", family: "wind", range: ["C5", "D7"], clef: "treble", program: 73, octaves: 1 },
+  { name: "alto recorder", family: "wind", range: ["F4", "G6"], clef: "treble", program: 73 },
   { name: "flute", family: "wind", range: ["D4", "B5"], clef: "treble", program: 73 },
   { name: "accordion", family: "box", range: ["G3", "C6"], clef: "treble", program: 21 },
+  { name: "button accordion B/C", family: "box", range: ["B3", "B5"], clef: "treble", program: 21 },
+  { name: "button accordion D/G", family: "box", range: ["A3", "B5"], clef: "treble", program: 21 },
+  { name: "harp", family: "keyboard", range: ["C3", "C7"], clef: "treble", program: 27 },
   { name: "piano", family: "keyboard", range: ["A0", "C8"], clef: "treble", program: 0 },
   { name: "voice", family: "voice", range: ["A3", "D5"], clef: "treble", program: 52 },
+  { name: "soprano", family: "voice", range: ["D4", "E5"], clef: "treble", program: 52 },
+  { name: "alto", family: "voice", range: ["A3", "B4"], clef: "treble", program: 52 },
+  { name: "tenor", family: "voice", range: ["D3", "E4"], clef: "treble", program: 52, octaves: -1 },
+  { name: "bass voice", family: "voice", range: ["G2", "B3"], clef: "bass", program: 52 },
 ];
 
 export const INSTRUMENTS: readonly Instrument[] = ROWS.map(entry);
@@ -177,13 +226,18 @@ const ALSO: Readonly<Record<string, string>> = {
   "tin whistle": "whistle",
   "d whistle": "whistle",
   "piano accordion": "accordion",
+  "b/c accordion": "button accordion B/C",
+  "d/g accordion": "button accordion D/G",
+  "button accordion": "button accordion D/G",
+  recorder: "soprano recorder",
+  "double bass": "bass",
 };
-const byName = new Map(INSTRUMENTS.map((i) => [i.name, i]));
+const byName = new Map(INSTRUMENTS.map((i) => [i.name.toLowerCase(), i]));
 
 /** Finds an instrument by its name or another that it goes by, whatever the capitals. */
 export function instrument(name: string): Instrument | undefined {
   const own = name.trim().toLowerCase();
-  return byName.get(own) ?? byName.get((Object.hasOwn(ALSO, own) && ALSO[own]) || "");
+  return byName.get(own) ?? byName.get((Object.hasOwn(ALSO, own) ? (ALSO[own] ?? "") : "").toLowerCase());
 }
 
 /** An instrument in one of its tunings; undefined where it has none of that name. */

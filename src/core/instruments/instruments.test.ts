@@ -1,6 +1,6 @@
 import { describe, expect, it, test } from "vitest";
 import { midi } from "../theory";
-import { INSTRUMENTS, Instrument, instrument, tuned } from ".";
+import { INSTRUMENTS, Instrument, instrument, LEVELS, rangeOf, spansOf, tuned } from ".";
 
 const named = (name: string) => {
   const found = instrument(name);
@@ -36,6 +36,48 @@ describe("the catalogue", () => {
   });
 });
 
+describe("levels", () => {
+  const range = (name: string, level: (typeof LEVELS)[number]) => {
+    const { lowest, highest } = rangeOf(named(name), level);
+    return [lowest, highest];
+  };
+  test.each([
+    ["whistle", "First sounds", 74, 83],
+    ["whistle", "Leading", 74, 98],
+    ["Eb whistle", "Steady", 75, 89],
+    ["flute", "First sounds", 67, 74],
+    ["flute", "Leading", 62, 86],
+    ["soprano", "Steady", 62, 76],
+    ["soprano", "Leading", 62, 81],
+    ["guitar", "First sounds", 55, 67],
+    ["guitar", "Leading", 40, 79],
+    ["mandolin", "First sounds", 62, 74],
+    ["mountain dulcimer", "First sounds", 62, 74],
+    ["fiddle", "Moving", 55, 83],
+  ] as const)("%s, %s: %d to %d", (name, level, lowest, highest) => {
+    expect(range(name, level)).toEqual([lowest, highest]);
+  });
+  it("never take away what a level below has", () => {
+    for (const on of INSTRUMENTS)
+      LEVELS.slice(1).forEach((level, i) => {
+        const [now, before] = [rangeOf(on, level), rangeOf(on, LEVELS[i]!)];
+        expect(now.lowest, `${on.name} ${level}`).toBeLessThanOrEqual(before.lowest);
+        expect(now.highest, `${on.name} ${level}`).toBeGreaterThanOrEqual(before.highest);
+      });
+  });
+  it("open the hand wider level by level, and wider up the neck", () => {
+    for (const on of INSTRUMENTS.filter((i) => i.strings.length > 0)) {
+      LEVELS.forEach((level, i) => {
+        const spans = spansOf(on, level);
+        expect(spans.map((s) => s.span)).toEqual([...spans.map((s) => s.span)].sort((a, b) => a - b));
+        const before = LEVELS[i - 1];
+        const narrower = before ? spansOf(on, before) : [];
+        for (const [k, s] of narrower.entries()) expect(spans[k]!.span).toBeGreaterThanOrEqual(s.span);
+      });
+    }
+  });
+});
+
 describe("an instrument as data", () => {
   const fiddle = named("fiddle");
   test.each([
@@ -57,13 +99,22 @@ describe("an instrument as data", () => {
     }
   });
   it("sounds where it is written, but for what reads the fiddle's page an octave down, and the whistle", () => {
-    const moved = INSTRUMENTS.filter((i) => i.transposition !== 0).map((i) => [i.name, i.transposition]);
+    const small = (name: string) => / whistle$/.test(name);
+    for (const i of INSTRUMENTS.filter((x) => small(x.name))) expect(i.transposition).toBe(12);
+    const moved = INSTRUMENTS.filter((i) => i.transposition !== 0 && !small(i.name)).map((i) => [
+      i.name,
+      i.transposition,
+    ]);
     expect(moved).toEqual([
       ["octave mandola", -12],
       ["guitar", -12],
       ["banjo", -12],
       ["tenor banjo", -12],
+      ["bass", -12],
+      ["plucked bass", -12],
       ["whistle", 12],
+      ["soprano recorder", 12],
+      ["tenor", -12],
     ]);
   });
   test.each([

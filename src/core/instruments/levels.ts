@@ -1,3 +1,4 @@
+import { midi, parsePitch } from "../theory";
 import type { Instrument } from "./model";
 
 /** The five levels of players, from their first months on. */
@@ -38,6 +39,42 @@ export function reachOf({ name, hand }: Instrument, level: Level): Reach {
   const own = REACHES[LIKE[name] ?? name];
   if (own) return atLevel(own, level);
   return hand === "frets" ? { highest: 12 } : atLevel(BOWED, level);
+}
+
+/** Semitones a whistle and its like goes above its lowest note, by level. */
+const BLOWN: Readonly<Record<string, ByLevel<readonly [low: string, high: string]>>> = {
+  flute: [
+    ["G4", "D5"],
+    ["D4", "D5"],
+    ["D4", "G5"],
+    ["D4", "B5"],
+    ["D4", "D6"],
+  ],
+};
+const WHISTLE: ByLevel<number> = [9, 14, 17, 21, 24];
+/** The highest notes trained voices reach, from the fourth level on. */
+const TRAINED: Readonly<Record<string, string>> = { soprano: "A5", alto: "E5", tenor: "A4", "bass voice": "E4" };
+const TRAINED_FROM = 3;
+
+/** The lowest and the highest note (MIDI) a level plays or sings on an instrument. */
+export function rangeOf(on: Instrument, level: Level): { lowest: number; highest: number } {
+  const [low, high] = [midi(on.lowest), midi(on.highest)];
+  if (on.strings.length > 0) {
+    const { strings, highest } = reachOf(on, level);
+    const used = on.strings
+      .filter((s) => !s.shortFrom && (strings?.includes(s.number) ?? true))
+      .map((s) => midi(s.open));
+    const reached = on.frets?.filter((f) => Number.parseFloat(f.label) <= highest).at(-1)?.semitones ?? highest;
+    return { lowest: Math.min(...used), highest: Math.max(...used) + reached };
+  }
+  const own = BLOWN[on.name];
+  if (own) {
+    const [lowest, highest] = atLevel(own, level).map((p) => midi(parsePitch(p))) as [number, number];
+    return { lowest, highest };
+  }
+  if (on.name.endsWith("whistle")) return { lowest: low, highest: low + atLevel(WHISTLE, level) };
+  const trained = LEVELS.indexOf(level) >= TRAINED_FROM ? TRAINED[on.name] : undefined;
+  return { lowest: low, highest: trained ? midi(parsePitch(trained)) : high };
 }
 
 /** Widest stretch by the place of the lowest finger: from that fret on, so many frets. */

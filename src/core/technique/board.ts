@@ -4,7 +4,14 @@ import { midi } from "../theory";
 /** A fret as a hand meets it: its label, its number along the neck (6+ is 6.5), semitones above the open string. */
 export type Stop = { label: string; number: number; semitones: number };
 /** One string of a board: its number as players count it, what it sounds open, and where it may be stopped. */
-export type BoardString = { number: number; open: number; stops: readonly Stop[]; short: boolean };
+export type BoardString = {
+  number: number;
+  open: number;
+  stops: readonly Stop[];
+  short: boolean;
+  /** Whether this level plays the melody on it; elsewhere it only rings. */
+  melody: boolean;
+};
 
 /** An instrument's strings as a level plays them, and how its hand lies over them. */
 export type Board = {
@@ -31,7 +38,9 @@ export function boardOf(on: Instrument, level: Level): Board | undefined {
   const all: Stop[] =
     hand === "frets"
       ? (on.frets ?? []).map((f) => ({ ...f, number: numberOf(f.label) }))
-      : Array.from({ length: highest + 1 }, (_, i) => ({ label: String(i), number: i, semitones: i }));
+      : Array.from({ length: highest + 1 }, (_, i) => ({ label: String(i), number: i, semitones: i })).filter((s) =>
+          isBowed(hand, level, s.number),
+        );
   const spacing = spacingOf(on);
   const strings = on.strings.map(({ number, open, shortFrom }): BoardString => {
     const plays = !shortFrom && (used === undefined || used.includes(number));
@@ -40,6 +49,7 @@ export function boardOf(on: Instrument, level: Level): Board | undefined {
       open: midi(open),
       stops: plays ? all.filter((s) => s.number <= highest) : all.slice(0, 1),
       short: shortFrom !== undefined,
+      melody: plays,
     };
   });
   return {
@@ -56,6 +66,12 @@ export function boardOf(on: Instrument, level: Level): Board | undefined {
 /** How far the hand opens with its lowest finger on a fret. */
 export const spanAt = ({ spans }: Board, lowest: number): number =>
   (spans.findLast((s) => s.from <= lowest) ?? spans[0])?.span ?? 0;
+
+/** Fingers by semitones above the first one's place: the violin family's tones, the cello's semitones. */
+export const BOWED_FINGERS = { violin: [0, 1, 1, 2, 2, 3, 3, 4, 4], cello: [0, 1, 1, 2, 3, 4, 4] } as const;
+/** Whether some finger of a bowed hand reaches so many semitones above the open string. */
+const isBowed = (hand: "violin" | "cello", level: Level, semitones: number): boolean =>
+  semitones === 0 || bowedPlaces(level).some((p) => semitones - p >= 1 && semitones - p < BOWED_FINGERS[hand].length);
 
 /** Places of the first finger that bowed hands take at a level, in semitones above first position. */
 const BOWED_PLACES: readonly [number[], number[], number[], number[], number[]] = [

@@ -4,7 +4,7 @@ import type { Board } from "./board";
 import type { Grip } from "./grips";
 import type { ArrangedStroke, Moment } from "./moments";
 
-/** A fill begins a beat after a note that is held longer than a beat and a half, and stops half a beat before the next. */
+/** A fill comes a beat after a note held longer than a beat and a half, and stops half a beat before the next. */
 const HELD = 1.5;
 const AFTER = 1;
 const BEFORE = 0.5;

@@ -22,7 +22,7 @@ export const FINGERING_PRICES = {
   /** Each fret up the string, where frets lie far apart and close; each fret of the hand beyond first position. */
   height: { far: 0.2, close: 0.12 },
   place: 0.25,
-  /** The melody on one of the lowest two strings, under which nothing is left; off the first course of a dulcimer; on a re-entrant string. */
+  /** The melody on one of the lowest two strings; off the first course of a dulcimer; on a re-entrant string. */
   lowString: 0.6,
   offCourse: 2,
   reentrant: 1.5,

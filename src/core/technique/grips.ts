@@ -1,5 +1,5 @@
 import { chordFingers } from "../instruments";
-import { type Board, bowedPlaces, spanAt, type Stop } from "./board";
+import { type Board, BOWED_FINGERS, bowedPlaces, spanAt, type Stop } from "./board";
 
 export const ROLES = ["melody", "chord", "bass", "fill", "drone"] as const;
 export type NoteRole = (typeof ROLES)[number];
@@ -20,22 +20,18 @@ function naturalFinger({ hand, perFinger }: Board, number: number, place: number
     const own = Math.floor((number - place) / perFinger) + 1;
     return { finger: Math.min(4, own), off: Math.max(0, (own - 4) * perFinger) };
   }
-  const own = (hand === "cello" ? CELLO : VIOLIN)[number - place];
+  const own = BOWED_FINGERS[hand][number - place];
   return own === undefined ? { finger: 4, off: Number.POSITIVE_INFINITY } : { finger: own, off: 0 };
 }
-/** Fingers by semitones above the open string in first position: the violin family's tones, the cello's semitones. */
-const VIOLIN = [0, 1, 1, 2, 2, 3, 3, 4, 4];
-const CELLO = [0, 1, 1, 2, 3, 4, 4];
-
 /** Where the first finger may lie for a stopped note, lowest first. */
 function placesFor(board: Board, { number }: Stop): number[] {
   if (board.hand !== "frets") {
-    const reach = board.hand === "cello" ? CELLO.length : VIOLIN.length;
+    const reach = BOWED_FINGERS[board.hand].length;
     return bowedPlaces(board.level).filter((p) => number - p >= 1 && number - p < reach);
   }
   const widest = 4 * board.perFinger;
-  const all = Array.from({ length: widest + 1 }, (_, i) => number - i);
-  return all.filter((p) => p === Math.floor(p) && (board.fromAbove ? p >= 1 : PLACES.has(p)));
+  const all = Array.from({ length: widest + 1 }, (_, i) => Math.floor(number) - i);
+  return all.filter((p) => (board.fromAbove ? p >= 1 : PLACES.has(p)));
 }
 /** Frets the first finger settles on: those of first position, then where necks are marked and scales turn. */
 const PLACES: ReadonlySet<number> = new Set([1, 2, 3, 4, 5, 7, 9, 10, 12]);
@@ -81,8 +77,8 @@ function canLieAcross(board: Board, a: Bare, b: Bare, all: readonly Bare[], barr
 /** Every way to stop a pitch: string and fret, lowest fret first. */
 export function stopsOf({ strings }: Board, noteNumber: number): { string: number; stop: Stop }[] {
   return strings
-    .flatMap(({ open, stops, short }, string) => {
-      const stop = short ? undefined : stops.find((s) => s.semitones === noteNumber - open);
+    .flatMap(({ open, stops, melody }, string) => {
+      const stop = !melody ? undefined : stops.find((s) => s.semitones === noteNumber - open);
       return stop ? [{ string, stop }] : [];
     })
     .sort((a, b) => a.stop.number - b.stop.number);

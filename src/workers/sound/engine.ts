@@ -1,4 +1,5 @@
 import { BasicSoundBank, SoundBankLoader, SpessaSynthProcessor } from "spessasynth_core";
+import { soundedAs } from "./presets";
 
 /** A note going on or off at a frame of the audio clock. */
 export type Cue = { frame: number; channel: number; noteNumber: number; velocity: number };
@@ -12,6 +13,7 @@ export const QUANTUM = 128;
  */
 export class Engine {
   private queue: Cue[] = [];
+  private programs: readonly number[] = [];
   private scratch = [new Float32Array(QUANTUM), new Float32Array(QUANTUM)] as const;
 
   private constructor(private synth: SpessaSynthProcessor) {}
@@ -26,6 +28,7 @@ export class Engine {
 
   /** Gives each channel its program, in order. There are as many channels as programs; none is kept for drums. */
   setPrograms(programs: readonly number[]): void {
+    this.programs = programs;
     while (this.synth.midiChannels.length < programs.length) this.synth.createMIDIChannel();
     programs.forEach((program, channel) => {
       const own = this.synth.midiChannels[channel];
@@ -49,7 +52,8 @@ export class Engine {
   /** Renders one quantum that starts at `frame` into a stereo pair per channel. */
   render(frame: number, outputs: Float32Array[][]): void {
     while (this.queue.length > 0 && (this.queue[0] as Cue).frame < frame + QUANTUM) {
-      const { channel, noteNumber, velocity } = this.queue.shift() as Cue;
+      const { channel, velocity, ...cue } = this.queue.shift() as Cue;
+      const noteNumber = soundedAs(this.programs[channel] ?? 0, cue.noteNumber);
       if (velocity > 0) this.synth.noteOn(channel, noteNumber, velocity);
       else this.synth.noteOff(channel, noteNumber);
     }

@@ -25,3 +25,13 @@ export const PRESETS: readonly Preset[] = [
   { name: "chords", bank: 0, program: 24, as: 24, keys: [38, 80] },
   { name: "click", bank: 10, program: 115, as: 115, keys: [76, 77] },
 ];
+
+const OCTAVE = 12;
+/** A note as a program of the bank can sound it: what lies outside its keys sounds an octave nearer. */
+export function soundedAs(program: number, noteNumber: number): number {
+  const [low, high] = PRESETS.find((p) => p.as === program)?.keys ?? [0, 127];
+  let sounded = noteNumber;
+  while (sounded < low) sounded += OCTAVE;
+  while (sounded > high) sounded -= OCTAVE;
+  return sounded;
+}
