@@ -137,6 +137,7 @@ export function withTune(work: Work, tune: Tune): Work {
     tune,
     feel: { ...work.feel, bowing: strokes(bowing), plectrum: strokes(plectrum), strum: strokes(strum) },
     locks: moved(work.locks),
+    ...(work.hands ? { hands: work.hands.map((hand) => ({ ...hand, locks: moved(hand.locks) })) } : {}),
     lines: work.lines.map((line) => ({ ...line, locks: moved(line.locks), bars: moved(line.bars) })),
     players: work.players.map((player) => ({ ...player, locks: moved(player.locks) })),
   };

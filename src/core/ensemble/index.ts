@@ -4,6 +4,7 @@ export * from "./apart";
 export * from "./decide";
 export * from "./derive";
 export * from "./groove";
+export * from "./hands";
 export { readWork } from "./migrate";
 export * from "./performed";
 export * from "./strokes";

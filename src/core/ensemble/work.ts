@@ -102,6 +102,18 @@ export type Feel = z.infer<typeof Feel>;
 /** One time through a strain: who plays. */
 const Pass = record({ strain: Bar, pass: z.int().min(1), plays: z.array(Id).max(60) });
 
+/** How the tune is played on one instrument, with the notes that are settled on their string and fret. */
+export const Hand = record({
+  instrument: Name,
+  tuning: Name.nullable(),
+  kind: Name,
+  level: Name,
+  locks: z
+    .array(record({ bar: Bar, at: Bar, string: z.int().min(1).max(12), fret: z.string().min(1).max(3) }))
+    .max(8000),
+});
+export type Hand = z.infer<typeof Hand>;
+
 /** Most doubts that are kept with a tune. */
 export const MOST_DOUBTS = 60;
 
@@ -118,6 +130,8 @@ export const Work = record({
   lines: z.array(Line).max(12),
   players: z.array(Player).max(60),
   feel: Feel,
+  /** How it lies under the hands it was looked at for, the latest first. */
+  hands: z.array(Hand).max(60).optional(),
   /** What was left out or read in doubt when the tune came in, until a teacher has settled it. */
   doubts: z.array(z.string().max(400)).max(MOST_DOUBTS).optional(),
   /** The roadmap; empty for everybody all the time. */

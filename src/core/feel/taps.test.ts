@@ -2,7 +2,22 @@ import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
 import { tuneOf } from "../../testing/abc";
 import { places, QUARTER } from "../score";
-import { carriedBy, CELLS, clapEar, clapperLateness, clapSound, foundCells, lateness, spokenNotes, tapped } from ".";
+import { pitchName } from "../theory";
+import {
+  bowUse,
+  carriedBy,
+  CELLS,
+  clapEar,
+  clapperLateness,
+  clapSound,
+  foundCells,
+  grooveOf,
+  lateness,
+  spokenNotes,
+  tapped,
+  withFlicks,
+  withoutFlicks,
+} from ".";
 
 const RATE = 48_000;
 const cell = (name: string) => CELLS.find((c) => c.name === name)!;
@@ -113,5 +128,41 @@ describe("the ear for claps", () => {
     expect(mean).toBeGreaterThan(5);
     expect(mean).toBeLessThan(40);
     expect(spread).toBeGreaterThan(5);
+  });
+});
+
+describe("flicks", () => {
+  const graced = (abc: string) =>
+    places(withFlicks(tuneOf(abc, { key: "D" }))).map((p) =>
+      p.bar.events.map((e) => (e.grace ? pitchName(e.grace[0]!.pitches[0]!) : "-")).join(" "),
+    );
+  test.each([
+    // Repeated on the beat, and a step down to it; never on two beats running.
+    ["A2A2 A2G2|", ["- B4 - A4"]],
+    ["A2c2 B2d2|", ["- - C#5 -"]],
+    ["(3ABA A2 B2c2|", ["- - - B4 - -"]],
+    ["A2B2 c2d2|", ["- - - -"]],
+  ])("%s: %j", (abc, want) => expect(graced(abc)).toEqual(want));
+  it("are taken away again, other graces stay", () => {
+    const tune = tuneOf("A2A2 {gf}e2d2|", { key: "D" });
+    expect(withoutFlicks(withFlicks(tune)).strains).toEqual(tune.strains);
+  });
+});
+
+describe("how much bow is used", () => {
+  const jig = grooveOf("jig")!;
+  const metre = { beats: 6, unit: 8 as const };
+  test.each([
+    [60, "half", "a quarter"],
+    [119, "a fifth", "a twelfth"],
+  ])("at %d: accents take %s, the others %s", (bpm, strong, light) => {
+    expect(bowUse(jig, metre, bpm).words).toBe(`At this tempo accents take ${strong} of the bow, the others ${light}.`);
+  });
+  it("never grows with tempo", () => {
+    const used = [50, 70, 90, 110, 130].map((bpm) => bowUse(jig, metre, bpm));
+    for (const [i, faster] of used.slice(1).entries()) {
+      expect(faster.strong).toBeLessThanOrEqual(used[i]!.strong);
+      expect(faster.light).toBeLessThanOrEqual(used[i]!.light);
+    }
   });
 });

@@ -34,7 +34,7 @@ function placesFor(board: Board, { number }: Stop): number[] {
   return all.filter((p) => (board.fromAbove ? p >= 1 : PLACES.has(p)));
 }
 /** Frets the first finger settles on: those of first position, then where necks are marked and scales turn. */
-const PLACES: ReadonlySet<number> = new Set([1, 2, 3, 4, 5, 7, 9, 10, 12]);
+const PLACES: ReadonlySet<number> = new Set([1, 2, 3, 4, 5, 7, 9, 10, 12, 14]);
 
 /** Fingers for stopped notes with the hand at a place: in the order of their frets; undefined where none fit. */
 function fingered(board: Board, notes: readonly Bare[], place: number): Grip | undefined {

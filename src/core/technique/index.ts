@@ -8,5 +8,6 @@ export * from "./shapes";
 export { tabStaff } from "./tablature";
 export { type Arrangement, type ArrangeRequest, arrange, type FingeringLock, KINDS, type Kind } from "./arrange";
 export type { Board } from "./board";
+export type { ArrangedStroke } from "./moments";
 export { withCapo } from "./capo";
 export { blown } from "./blown";

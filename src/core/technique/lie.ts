@@ -22,6 +22,22 @@ function secondFinger(notes: StringUse["notes"]): StringUse["second"] {
 }
 
 /**
+ * An instrument as it reads a tune's page: one that sounds an octave off it is moved by that octave, where more of the
+ * tune lies on it so.
+ */
+export function readOn(on: Instrument, from: readonly Place[]): Instrument {
+  const by = -on.transposition;
+  if (by === 0) return on;
+  const moved = ({ step, alter, octave }: Pitch): Pitch => ({ step, alter, octave: octave + by / 12 });
+  const strings = on.strings.map((s) => ({ ...s, open: moved(s.open) }));
+  const other = { ...on, strings, lowest: moved(on.lowest), highest: moved(on.highest) };
+  const { pitches } = inventory(from);
+  const outside = ({ lowest, highest }: Instrument) =>
+    pitches.filter(({ pitch }) => midi(pitch) < midi(lowest) || midi(pitch) > midi(highest)).length;
+  return outside(other) < outside(on) ? other : on;
+}
+
+/**
  * How the tune lies on an instrument in first position: strings used and left free, the second finger on each, notes
  * out of reach.
  */

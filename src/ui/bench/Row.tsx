@@ -2,6 +2,7 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { memo, useEffect, useMemo, useRef } from "react";
 import { relationWords } from "../../core/analysis";
+import { HAND_STAFF } from "../../core/ensemble";
 import type { Part } from "../../core/grading";
 import { barLabel, lengthWords, mendBar, notices, type Sheet } from "../../core/score";
 import { pitchName } from "../../core/theory";
@@ -136,7 +137,7 @@ function Music({ row, own, drawing, staves, size }: MusicProps) {
   const asked = useBench((s) => s.trying) && lens === "Harmony";
   const hand = useBench((s) => s.hand);
   const chords = hasChords(lens, hand);
-  const { spelling, on } = useNaming();
+  const { spelling, read } = useNaming();
   const Lane = LANES[hand];
   const drag = useNoteDrag(holder, measured, lens);
   const click = useClick(holder, measured, lens);
@@ -168,7 +169,7 @@ function Music({ row, own, drawing, staves, size }: MusicProps) {
         {measured && lens === "Tune" && <Notices row={row} measured={measured} />}
         {lens === "Pulse" && measured && <CellLane row={row} measured={measured} />}
         {lens === "Feel" && measured && <Lane row={row} measured={measured} />}
-        {lens === "Tune" && spelling && <NameLane places={places} measured={measured} spelling={spelling} on={on} />}
+        {lens === "Tune" && spelling && <NameLane places={places} measured={measured} spelling={spelling} on={read} />}
         {lens === "Harmony" && measured && <RowLines row={row} places={places} measured={measured} />}
         {lens === "Harmony" && measured && <Clashes measured={measured} />}
       </Box>
@@ -209,7 +210,7 @@ const STRUM = { name: "Strum", role: "chords" } as const;
 function StaffSigns({ parts, measured }: { parts: readonly Part[]; measured: Measured }) {
   const first = measured.staves.filter((s) => s.bar === measured.bars[0]?.index);
   return first.map(({ staff, top, bottom }) => {
-    const part = staff === STRUM_STAFF ? STRUM : parts.find((p) => p.id === staff);
+    const part = staff === STRUM_STAFF ? STRUM : parts.find((p) => p.id === staff || staff === HAND_STAFF);
     return part ? (
       <div key={staff} className={css.staffSign} style={{ top: (top + bottom) / 2 - 9 }} title={part.name}>
         <RoleBadge voice={part.role} size={18} />

@@ -85,14 +85,16 @@ export function Rows({ drawings, usual }: { drawings: Record<string, Drawing>; u
   const shown = useBench((s) => s.shown);
   const hand = useBench((s) => s.hand);
   const strumDrawn = useBench((s) => s.strumDrawn);
-  const look = useMemo(() => ({ shown, hand, strumDrawn }), [shown, hand, strumDrawn]);
+  const handShown = useBench((s) => (s.page === "Hands" ? s.handShown : null));
+  const look = useMemo(() => ({ shown, hand, strumDrawn, handShown }), [shown, hand, strumDrawn, handShown]);
   // Drawn from what is derived, not from the work that is ahead of it.
   // The bows follow what is chosen for them at once.
   const feel = useBench((s) => (staves === "Feel" ? s.work.feel : null));
-  // biome-ignore lint/correctness/useExhaustiveDependencies: `feel` stands for what the sheet takes of the work
+  const hands = useBench((s) => (staves === "Tune" ? s.work.hands : undefined));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `feel` and `hands` stand for what is taken of the work
   const sheet = useMemo(
     () => benchSheet(bench.getState().work, derived, staves, look),
-    [bench, derived, staves, look, feel],
+    [bench, derived, staves, look, feel, hands],
   );
   const { phrases } = derived.analysis.form;
   const size = sizeOf(phrases, room, staves, sheet.staves.length);

@@ -1,5 +1,14 @@
 import type { Phrase } from "../../core/analysis";
-import { type Derived, type HandName, sheetOf, strokesOf, strumSheet, type Work } from "../../core/ensemble";
+import {
+  type Derived,
+  handFor,
+  type HandName,
+  handSheet,
+  sheetOf,
+  strokesOf,
+  strumSheet,
+  type Work,
+} from "../../core/ensemble";
 import type { Part } from "../../core/grading";
 import { type Sheet, slice } from "../../core/score";
 import { bowedStaff, STRUM_STAFF } from "../../core/strokes";
@@ -78,14 +87,25 @@ function shownParts(parts: readonly Part[], lens: Lens, shown: string): Part[] {
 }
 
 /** What of the bench the sheet of a lens depends on, besides the work. */
-export type Look = { shown: string; hand: HandName; strumDrawn: "slashes" | "tablature" };
+export type Look = {
+  shown: string;
+  hand: HandName;
+  strumDrawn: "slashes" | "tablature";
+  handShown: string | null;
+};
 
-export const FIRST_LOOK: Look = { shown: "all", hand: "bow", strumDrawn: "slashes" };
+export const FIRST_LOOK: Look = { shown: "all", hand: "bow", strumDrawn: "slashes", handShown: null };
 
 /** The sheet a lens shows. Its chords are drawn over it, not engraved. */
-export function benchSheet(work: Work, derived: Derived, lens: Lens, { shown, hand, strumDrawn }: Look): Sheet {
+export function benchSheet(
+  work: Work,
+  derived: Derived,
+  lens: Lens,
+  { shown, hand, strumDrawn, handShown }: Look,
+): Sheet {
   const ids = shownParts(derived.parts, lens, shown).map((p) => p.id);
   const sheet = { ...sheetOf(work, derived, ...ids), chords: [] };
+  if (lens === "Tune" && handShown) return handSheet(work, derived, sheet, handFor(work, handShown));
   if (lens !== "Feel") return sheet;
   if (hand === "strum") return withoutWords(strumSheet(work, derived, sheet, strumDrawn));
   const plan = strokesOf(work, derived, hand);

@@ -1,4 +1,7 @@
 "use client";
+import { useMemo } from "react";
+import { readOn } from "../../core/technique";
+import { useBench } from "./state";
 import { parseAsString, parseAsStringLiteral, useQueryState } from "nuqs";
 import { FIDDLE, instrument } from "../../core/instruments";
 import { SPELLINGS } from "../../core/spelling";
@@ -7,5 +10,8 @@ import { SPELLINGS } from "../../core/spelling";
 export function useNaming() {
   const [name, setInstrument] = useQueryState("for", parseAsString.withDefault("fiddle"));
   const [spelling, setSpelling] = useQueryState("names", parseAsStringLiteral(SPELLINGS));
-  return { on: instrument(name) ?? FIDDLE, spelling, setInstrument, setSpelling };
+  const places = useBench((s) => s.derived.analysis.places);
+  const on = instrument(name) ?? FIDDLE;
+  const read = useMemo(() => readOn(on, places), [on, places]);
+  return { on, read, spelling, setInstrument, setSpelling };
 }

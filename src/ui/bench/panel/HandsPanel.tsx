@@ -14,6 +14,7 @@ import { useBench } from "../state";
 import { useNaming } from "../useNaming";
 import { Fingerboard } from "./Fingerboard";
 import { Block, PanelHead } from "./parts";
+import { Played } from "./Played";
 
 const named = ({ pitch }: Sounding) => signed(pitchName(pitch));
 /** Rhythms of beats that are listed, and the widest bar in pixels. */
@@ -53,7 +54,7 @@ function factsOf(found: Inventory, lie: Lie, on: Instrument): string[] {
 /** How the tune lies under the hand of one instrument, how its notes are named, and where else it could lie. */
 export function HandsPanel() {
   const places = useBench((s) => s.derived.analysis.places);
-  const { on } = useNaming();
+  const { on: own, read: on } = useNaming();
   const found = inventory(places);
   const lie = lieOn(on, places);
   const outOfReach = [...lie.tooLow, ...lie.tooHigh];
@@ -74,6 +75,7 @@ export function HandsPanel() {
           </Text>
         ))}
       </Box>
+      <Played on={own} />
       <Cells found={found} />
       <Move on={on} />
     </>
@@ -82,6 +84,8 @@ export function HandsPanel() {
 
 function Naming() {
   const { on, spelling, setInstrument, setSpelling } = useNaming();
+  const shown = useBench((s) => s.handShown !== null);
+  const setShown = useBench((s) => s.setHandShown);
   return (
     <Flex gap="8px" mb="10px">
       <Picker
@@ -89,7 +93,11 @@ function Naming() {
         label="Instrument"
         of={INSTRUMENTS.map((i) => i.name)}
         now={on.name}
-        onTake={(name) => setInstrument(name)}
+        onTake={(name) => {
+          void setInstrument(name);
+          // Another instrument takes the place of the one whose hand is shown.
+          if (shown) setShown(name);
+        }}
       />
       <Picker
         label="Name the notes by"

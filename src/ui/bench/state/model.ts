@@ -71,6 +71,8 @@ export type ViewSlice = {
   rivalBowing: string | null;
   /** How the strum is written under the tune. */
   strumDrawn: "slashes" | "tablature";
+  /** The instrument whose hand is shown under the tune; null for none. */
+  handShown: string | null;
   /** The rhythm cell that is looked at; null for those to pull out first. */
   cell: string | null;
   help: boolean;
@@ -91,6 +93,7 @@ export type ViewSlice = {
   setRivalBowing: (style: string | null) => void;
   setStrumDrawn: (as: ViewSlice["strumDrawn"]) => void;
   setCell: (cell: string | null) => void;
+  setHandShown: (instrument: string | null) => void;
   setHelp: (open: boolean) => void;
   setFolded: (folded: boolean) => void;
   setPage: (page: PageName) => void;

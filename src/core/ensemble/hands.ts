@@ -1,0 +1,140 @@
+import { usualTempo, NO_DANCE } from "../feel";
+import { FIDDLE, type Instrument, instrument, LEVELS, type Level, tuned } from "../instruments";
+import { type Event, type Place, rest, type Sheet, type Staff } from "../score";
+import { type Arrangement, arrange, type ArrangedStroke, type FingeringLock, KINDS, type Kind } from "../technique";
+import { spell } from "../theory";
+import type { Derived } from "./derive";
+import { grooveFor } from "./groove";
+import type { Hand, Work } from "./work";
+
+/** The id of the staff that shows how a tune lies under a hand. */
+export const HAND_STAFF = "hand";
+
+/** How a work's tune is played on an instrument: as it was chosen, or its notes alone for the third level. */
+export const handFor = ({ hands = [] }: Pick<Work, "hands">, name: string): Hand =>
+  hands.find((h) => h.instrument === name) ?? {
+    instrument: name,
+    tuning: null,
+    kind: KINDS[0],
+    level: LEVELS[2],
+    locks: [],
+  };
+
+const kindOf = (name: string): Kind => KINDS.find((k) => k === name) ?? KINDS[0];
+const levelOf = (name: string): Level => LEVELS.find((l) => l === name) ?? LEVELS[2];
+
+/** The instrument of a hand, in its tuning. */
+export function playedBy({ instrument: name, tuning }: Hand): Instrument {
+  const on = instrument(name) ?? FIDDLE;
+  return tuned(on, tuning) ?? on;
+}
+
+type Known = Pick<Derived, "analysis" | "plan">;
+/** What was arranged over an analysis and its chords, by the hand. */
+type Kept = WeakMap<Derived["plan"], Map<string, Arrangement | undefined>>;
+const made = new WeakMap<Derived["analysis"], Kept>();
+
+/** The tune of a work arranged for a hand; undefined on an instrument without strings. Made once for all who look. */
+export function arrangedFor(work: Work, { analysis, plan }: Known, hand: Hand): Arrangement | undefined {
+  const byPlan: Kept = made.get(analysis) ?? new WeakMap();
+  made.set(analysis, byPlan);
+  const kept = byPlan.get(plan) ?? new Map<string, Arrangement | undefined>();
+  byPlan.set(plan, kept);
+  const name = JSON.stringify(hand);
+  if (kept.has(name)) return kept.get(name);
+  const groove = grooveFor(work, { analysis }) ?? NO_DANCE;
+  const found = arrange({
+    places: analysis.places,
+    instrument: playedBy(hand),
+    kind: kindOf(hand.kind),
+    level: levelOf(hand.level),
+    chords: plan.chords.map(({ bar, at, symbol }) => ({ bar, at, symbol })),
+    bpm: usualTempo(groove, work.tune.metre, "practice"),
+    locks: hand.locks,
+  });
+  kept.set(name, found);
+  return found;
+}
+
+/** The work with a hand changed; what is settled on another tuning is let go. */
+export function changeHand(work: Work, name: string, change: Partial<Hand>): Work {
+  const before = handFor(work, name);
+  const retuned = change.tuning !== undefined && change.tuning !== before.tuning;
+  const hand = { ...before, ...(retuned ? { locks: [] } : {}), ...change };
+  const others = (work.hands ?? []).filter((h) => h.instrument !== name);
+  return { ...work, hands: [hand, ...others] };
+}
+
+/** A note of a hand settled on a string and fret, or freed where none is given. */
+export function settleFinger(
+  work: Work,
+  name: string,
+  { bar, at }: Pick<FingeringLock, "bar" | "at">,
+  to?: Pick<FingeringLock, "string" | "fret">,
+): Work {
+  const { locks } = handFor(work, name);
+  const others = locks.filter((l) => l.bar !== bar || l.at !== at);
+  return changeHand(work, name, { locks: to ? [...others, { bar, at, ...to }] : others });
+}
+
+/** The strings and frets of one stroke as an event. */
+function strokeEvent({ notes, place }: ArrangedStroke, ticks: number, tie: boolean | undefined): Event {
+  const order = [...notes].sort((a, b) => a.noteNumber - b.noteNumber);
+  return {
+    ticks,
+    pitches: order.map((n) => spell(n.noteNumber, place.key)),
+    technique: { notes: order.map(({ string, fret, finger }) => ({ string, fret, finger })) },
+    ...(tie ? { tie: true } : {}),
+  };
+}
+
+/** The events of one bar: the tune's own, each as it is played, with the small figures under what is held. */
+function barEvents(place: Place, strokes: readonly ArrangedStroke[], before: ArrangedStroke | undefined): Event[] {
+  const events: Event[] = [];
+  let at = place.at;
+  let last = before;
+  for (const { ticks, pitches, tie, tuplet } of place.bar.events) {
+    const own = strokes.find((s) => s.at === at && s.notes[0]?.role === "melody");
+    const sounding = own ?? (last && last.at < at && at < last.at + last.ticks ? last : undefined);
+    if (pitches.length === 0 || !sounding) events.push({ ...rest(ticks), ...(tuplet ? { tuplet } : {}) });
+    else {
+      const end = at + ticks;
+      const fills = strokes.filter((s) => s.notes[0]?.role === "fill" && s.at >= at && s.at + s.ticks <= end);
+      const first = fills[0];
+      const own_ = strokeEvent(sounding, (first?.at ?? end) - at, first ? undefined : tie);
+      events.push(tuplet ? { ...own_, tuplet } : own_);
+      for (const fill of fills) events.push(strokeEvent(fill, fill.ticks, undefined));
+      const left = first ? end - ((fills.at(-1)?.at ?? end) + (fills.at(-1)?.ticks ?? 0)) : 0;
+      if (left > 0) events.push(rest(left));
+    }
+    last = own ?? last;
+    at += ticks;
+  }
+  return events;
+}
+
+/**
+ * A sheet with a staff of how a hand plays the tune: tablature where it has frets, notes with their fingers where it
+ * has none. The sheet itself for an instrument without strings.
+ */
+export function handSheet(work: Work, derived: Known, sheet: Sheet, hand: Hand): Sheet {
+  const found = arrangedFor(work, derived, hand);
+  if (!found) return sheet;
+  const on = playedBy(hand);
+  const bars = sheet.places.map((place) => {
+    const own = derived.analysis.places.find((p) => p.index === place.index) ?? place;
+    const before = found.strokes.findLast((s) => s.at < own.at && s.notes[0]?.role === "melody");
+    return barEvents(own, found.strokes, before);
+  });
+  const staff: Staff = {
+    id: HAND_STAFF,
+    name: `${on.name}, ${hand.kind}`,
+    bars,
+    clef: on.clef,
+    program: on.program,
+    transposition: on.transposition,
+    lyrics: false,
+    ...(on.frets ? { tab: on.strings.map(({ number, open }) => ({ number, open })) } : {}),
+  };
+  return { ...sheet, staves: [...sheet.staves, staff] };
+}
