@@ -9,6 +9,7 @@ import { KeyButton } from "../../controls/buttons";
 import { listed, signed, signedText } from "../../signs";
 import { chosenChord, useBench } from "../state";
 import { useChordNames } from "../useChordNames";
+import { ChordShapes } from "./ChordShapes";
 import { Block, ChoiceBar, nearness, Key, PanelHead, Tile } from "./parts";
 
 const CHORD_NOTES = ["root", "third", "fifth", "seventh"];
@@ -72,6 +73,7 @@ export function ChordPanel({ chord }: { chord: PlannedChord }) {
       )}
       <Changes chord={chord} />
       <PhraseChanges />
+      <ChordShapes symbol={chord.symbol} />
     </>
   );
 }
