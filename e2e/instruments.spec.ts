@@ -40,3 +40,14 @@ test("a chord shows how it is held, on any fretted instrument", async ({ page })
   await why(page).getByLabel("Shapes on").selectOption("ukulele");
   await expect(shapes.first()).toHaveAttribute("aria-label", /^ukulele: \d \d \d \d,/);
 });
+
+test("the holes of a whistle and the bellows of a box stand under their notes", async ({ page }) => {
+  await open(page, "The Lamp on the Slip");
+  await page.keyboard.press("t");
+  await why(page).getByRole("button", { name: "Hands" }).click();
+  await why(page).getByLabel("Instrument", { exact: true }).selectOption("whistle");
+  await why(page).getByRole("button", { name: "its holes under the staff" }).click();
+  await expect(page.getByRole("img", { name: /^whistle: .*xxoooo/ }).first()).toBeVisible();
+  await why(page).getByLabel("Instrument", { exact: true }).selectOption("button accordion D/G");
+  await expect(page.getByRole("img", { name: /^button accordion D\/G: .* row (push|pull)/ }).first()).toBeVisible();
+});

@@ -30,7 +30,7 @@ export const FINGERING_PRICES = {
   bare: 1.6,
   thin: 0.6,
   crowded: 1,
-  otherBass: 0.8,
+  otherBass: 1.6,
   thirdMissing: 0.7,
   rootMissing: 0.4,
   /** A finger that comes down anew beside the melody's, and one that jumps from string to string. */

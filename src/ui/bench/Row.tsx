@@ -13,6 +13,7 @@ import { listed } from "../signs";
 import { Engraving } from "../engraving/Engraving";
 import { WeaveStrip } from "../weave/WeaveStrip";
 import { CellLane } from "./CellLane";
+import { HoleLane } from "./HoleLane";
 import { RowChords } from "./ChordLane";
 import { enlarged, timed } from "./chordPlaces";
 import css from "./lane.module.css";
@@ -137,6 +138,7 @@ function Music({ row, own, drawing, staves, size }: MusicProps) {
   const asked = useBench((s) => s.trying) && lens === "Harmony";
   const hand = useBench((s) => s.hand);
   const chords = hasChords(lens, hand);
+  const hands = useBench((s) => (s.page === "Hands" ? s.handShown : null));
   const { spelling, read } = useNaming();
   const Lane = LANES[hand];
   const drag = useNoteDrag(holder, measured, lens);
@@ -170,6 +172,7 @@ function Music({ row, own, drawing, staves, size }: MusicProps) {
         {lens === "Pulse" && measured && <CellLane row={row} measured={measured} />}
         {lens === "Feel" && measured && <Lane row={row} measured={measured} />}
         {lens === "Tune" && spelling && <NameLane places={places} measured={measured} spelling={spelling} on={read} />}
+        {hands && lens === "Tune" && measured && <HoleLane row={row} measured={measured} name={hands} />}
         {lens === "Harmony" && measured && <RowLines row={row} places={places} measured={measured} />}
         {lens === "Harmony" && measured && <Clashes measured={measured} />}
       </Box>

@@ -1,9 +1,10 @@
 "use client";
 import { Box, Flex, Text } from "@chakra-ui/react";
+import { useMemo } from "react";
 import { arrangedFor, changeHand, handFor, settleFinger } from "../../../core/ensemble";
 import { type Instrument, LEVELS } from "../../../core/instruments";
 import { barLabelAt, momentWords } from "../../../core/score";
-import { type ArrangedStroke, KINDS } from "../../../core/technique";
+import { type ArrangedStroke, blown, KINDS } from "../../../core/technique";
 import { LineButton } from "../../controls/buttons";
 import { Picker } from "../../controls/Choice";
 import { useBench } from "../state";
@@ -23,7 +24,7 @@ export function Played({ on }: { on: Instrument }) {
   const shown = useBench((s) => s.handShown === on.name);
   const setShown = useBench((s) => s.setHandShown);
   const hand = handFor(work, on.name);
-  if (on.strings.length === 0) return null;
+  if (on.strings.length === 0) return <Made on={on} />;
   return (
     <Block title={on.frets ? "Tablature under the staff" : "Fingers under the staff"}>
       <Picker
@@ -57,6 +58,45 @@ export function Played({ on }: { on: Instrument }) {
           <Why on={on} />
         </>
       )}
+    </Block>
+  );
+}
+
+/** What is shown of an instrument without strings: its holes, or its rows and bellows; nothing of others. */
+const SHOWS: readonly (readonly [ends: string, words: string])[] = [
+  ["whistle", "its holes under the staff"],
+  ["accordion B/C", "rows and bellows under the staff"],
+  ["accordion D/G", "rows and bellows under the staff"],
+];
+
+/** How the tune is made on an instrument without strings, for which level, and what it does not have. */
+function Made({ on }: { on: Instrument }) {
+  const places = useBench((s) => s.derived.analysis.places);
+  const level = useBench((s) => handFor(s.work, on.name).level);
+  const shown = useBench((s) => s.handShown === on.name);
+  const setShown = useBench((s) => s.setHandShown);
+  const change = useBench((s) => s.change);
+  const own = LEVELS.find((l) => l === level) ?? LEVELS[2];
+  const { leftOut } = useMemo(() => blown(places, on, own), [places, on, own]);
+  const words = SHOWS.find(([ends]) => on.name.endsWith(ends))?.[1];
+  return (
+    <Block title="How it is played">
+      <Picker
+        label="For which level"
+        of={[...LEVELS]}
+        now={own}
+        onTake={(l) => change(`For ${l}`, (w) => changeHand(w, on.name, { level: l }))}
+      />
+      {words && (
+        <LineButton size="xs" mt="6px" aria-pressed={shown} onClick={() => setShown(shown ? null : on.name)}>
+          {words}
+        </LineButton>
+      )}
+      {leftOut.map((said) => (
+        <Text key={said} fontSize="13px" color="madder" mt="3px">
+          {said}
+        </Text>
+      ))}
     </Block>
   );
 }

@@ -8,7 +8,7 @@ import { Fold } from "../parts";
 
 const WIDTH = 270;
 const ROW = 30;
-const LEFT = 74;
+const LEFT = 86;
 
 /**
  * What tempo the dance is played at, by what it is for, with today's choice as a thread through the ranges; how the bow
@@ -27,7 +27,7 @@ export function Dancers({ groove }: { groove: Groove }) {
     return range ? [{ purpose, low: felt(range[0]), high: felt(range[1]) }] : [];
   });
   const [least, most] = [Math.min(now, ...rows.map((r) => r.low)) - 4, Math.max(now, ...rows.map((r) => r.high)) + 4];
-  const x = (bpm: number) => LEFT + ((bpm - least) / (most - least)) * (WIDTH - LEFT - 8);
+  const x = (bpm: number) => LEFT + ((bpm - least) / (most - least)) * (WIDTH - LEFT - 30);
   const words = rows.map((r) => `${r.purpose} ${Math.round(r.low)} to ${Math.round(r.high)}`).join(", ");
   return (
     <Fold title="For the dancers: tempos, bow, opening chord">
