@@ -54,6 +54,7 @@ export const ShuttleLane = memo(function ShuttleLane({ row, measured }: { row: R
   const y = (place: number) => EDGE + place * (HEIGHT - 2 * EDGE);
   const own = drawnIn(plan.strokes, all, row, measured);
   const other = rival ? drawnIn(rival.strokes, travels(rival.strokes, used), row, measured) : [];
+  const height = rival ? 2 * HEIGHT - EDGE : HEIGHT;
   const right = Math.max(0, ...measured.bars.map((b) => b.right));
   /** The stroke nearest to where the lane is pressed; arrows and Enter do the same for the whole page. */
   const press = (event: MouseEvent<HTMLElement>) => {
@@ -65,26 +66,29 @@ export const ShuttleLane = memo(function ShuttleLane({ row, measured }: { row: R
     // biome-ignore lint/a11y/useKeyWithClickEvents: Enter and the arrows go from bow to bow on the whole page
     <div
       className={css.shuttle}
-      style={{ height: HEIGHT }}
+      style={{ height }}
       role="img"
       aria-label={`Bows: ${own.map(({ stroke }) => strokeWords(stroke)).join("; ")}`}
       onClick={press}
       data-shuttle
     >
-      <svg width="100%" height={HEIGHT} aria-hidden>
+      <svg width="100%" height={height} aria-hidden>
         <line x1={0} x2={right} y1={EDGE} y2={EDGE} className={css.warp} />
         <line x1={0} x2={right} y1={HEIGHT - EDGE} y2={HEIGHT - EDGE} className={css.warp} />
-        {other.map(({ index, x, travel, stroke }, k) => (
-          <line
-            key={`other ${index}`}
-            x1={x}
-            y1={y(travel.from)}
-            x2={Math.max(x + 4, (other[k + 1]?.x ?? right) - (other[k + 1]?.stroke.retake ? 7 : 1))}
-            y2={y(travel.to)}
-            className={css.weft}
-            data-rival={stroke.direction}
-          />
-        ))}
+        {/* The other style in a lane of its own, under this one. */}
+        <g transform={`translate(0, ${HEIGHT - EDGE})`}>
+          {other.map(({ index, x, travel, stroke }, k) => (
+            <line
+              key={`other ${index}`}
+              x1={x}
+              y1={y(travel.from)}
+              x2={Math.max(x + 4, (other[k + 1]?.x ?? right) - (other[k + 1]?.stroke.retake ? 7 : 1))}
+              y2={y(travel.to)}
+              className={css.weft}
+              data-rival={stroke.direction}
+            />
+          ))}
+        </g>
         {own.map(({ stroke, index, x, travel }, k) => {
           const next = own[k + 1];
           const end = Math.max(x + 4, (next?.x ?? right) - (next?.stroke.retake ? 7 : 1));

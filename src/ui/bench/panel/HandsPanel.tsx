@@ -89,7 +89,7 @@ function Naming() {
   return (
     <Flex gap="8px" mb="10px">
       <Picker
-        width="118px"
+        width="calc(50% - 4px)"
         label="Instrument"
         of={INSTRUMENTS.map((i) => i.name)}
         now={on.name}
@@ -100,6 +100,7 @@ function Naming() {
         }}
       />
       <Picker
+        width="calc(50% - 4px)"
         label="Name the notes by"
         of={[{ value: "", words: "no names" }, ...spellingsFor(on)]}
         now={spelling ?? ""}
