@@ -23,7 +23,7 @@ line per tune.
   strokes --plan bowing|plectrum|strum [--style NAME] [--instrument NAME] [--tuning NAME] [--tempo BPM]
           [--lock PLACE=down|up]...
                                             every bow, pick or strum, with reasons
-  arrange [--instrument NAME] [--tuning NAME] [--capo N] [--kind melody|"double stops"|"melody with chords"]
+  arrange [--instrument NAME] [--tuning NAME] [--capo N] [--kind melody|"double stops"|"melody with chords"|roll]
           [--level NAME] [--lock PLACE=STRING:FRET]...
                                             strings, frets and fingers of every note, with reasons
   instruments                               the catalogue: tunings, frets and ranges of every instrument

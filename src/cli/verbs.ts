@@ -41,7 +41,7 @@ import {
   type StrumStroke,
 } from "../core/strokes";
 import { INSTRUMENTS, LEVELS, rangeOf } from "../core/instruments";
-import { arrange, type Board, blown, type FingeringLock, withCapo } from "../core/technique";
+import { arrange, type Board, blown, type FingeringLock, rolled, withCapo } from "../core/technique";
 import { parseChord, parsePitch, type Pitch, pitchName, semitoneOf, spell } from "../core/theory";
 import type { Options, Verb } from "./arguments";
 import { type LockWish, placeOf } from "./locks";
@@ -422,8 +422,9 @@ function arranged(tune: Tune, options: Options) {
     if (!match) throw new RangeError(`--lock names "${wish.value}". Write string and fret: 2:3.`);
     return { bar: place.index, at, string: Number(match[1]), fret: match[2] ?? "" };
   });
-  const made = arrange({ places, instrument, kind, level, chords, bpm, locks });
-  if (!made) throw new RangeError(`The ${instrument.name} has no strings to arrange for. Take one that has.`);
+  const make = kind === "roll" ? rolled : arrange;
+  const made = make({ places, instrument, kind, level, chords, bpm, locks });
+  if (!made) throw new RangeError(`Rolls are for the banjo; the ${instrument.name} has no short string.`);
   const unmet = locks.find(
     (l) => !made.strokes.some((s) => s.locked && s.place.index === l.bar && s.at - s.place.at === l.at),
   );
@@ -450,6 +451,7 @@ function arranged(tune: Tune, options: Options) {
       notes: s.notes.map(({ noteNumber, ...n }) => ({ ...n, pitch: pitchName(spell(noteNumber, s.place.key)) })),
       hold: s.hold,
       move: s.move,
+      ...(s.pluck ? { pluck: s.pluck } : {}),
       locked: s.locked,
       reason: s.reason,
       alternatives: s.alternatives.map((a) => ({ ...a, cost: six(a.cost) })),

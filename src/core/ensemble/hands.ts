@@ -1,7 +1,15 @@
 import { usualTempo, NO_DANCE } from "../feel";
 import { FIDDLE, type Instrument, instrument, LEVELS, type Level, tuned } from "../instruments";
 import { type Event, type Place, rest, type Sheet, type Staff } from "../score";
-import { type Arrangement, arrange, type ArrangedStroke, type FingeringLock, KINDS, type Kind } from "../technique";
+import {
+  type Arrangement,
+  type ArrangedStroke,
+  arrange,
+  type FingeringLock,
+  KINDS,
+  type Kind,
+  rolled,
+} from "../technique";
 import { spell } from "../theory";
 import type { Derived } from "./derive";
 import { grooveFor } from "./groove";
@@ -43,7 +51,8 @@ export function arrangedFor(work: Work, { analysis, plan }: Known, hand: Hand): 
   const name = JSON.stringify(hand);
   if (kept.has(name)) return kept.get(name);
   const groove = grooveFor(work, { analysis }) ?? NO_DANCE;
-  const found = arrange({
+  const make = hand.kind === "roll" ? rolled : arrange;
+  const found = make({
     places: analysis.places,
     instrument: playedBy(hand),
     kind: kindOf(hand.kind),
@@ -123,6 +132,9 @@ export function handSheet(work: Work, derived: Known, sheet: Sheet, hand: Hand):
   const on = playedBy(hand);
   const bars = sheet.places.map((place) => {
     const own = derived.analysis.places.find((p) => p.index === place.index) ?? place;
+    // A roll has a string on every place of the bar; the tune's own lengths are in it.
+    if (hand.kind === "roll")
+      return found.strokes.filter((s) => s.place.index === place.index).map((s) => strokeEvent(s, s.ticks, undefined));
     const before = found.strokes.findLast((s) => s.at < own.at && s.notes[0]?.role === "melody");
     return barEvents(own, found.strokes, before);
   });

@@ -1,4 +1,5 @@
 import { barTicks, type Metre, metreName, QUARTER } from "../score";
+import { ROLLS } from "../technique";
 import type { Direction } from "./model";
 
 /**
@@ -29,11 +30,6 @@ const banjo = (grid: string, metre: string, school: NonNullable<Strum["school"]>
   ...strum(grid, metre, school === "down-stroke" ? "basic strum" : "basic strum, up-picking", "banjo", 1),
   school,
 });
-const roll = (grid: string, fingers: string, name: string, metre = "4/4"): Strum => ({
-  ...strum(grid, metre, name, "banjo", 3),
-  fingers,
-});
-
 /** The library, by teachers' judgement. */
 export const STRUMS: readonly Strum[] = [
   strum("B.D.", "2/4", "bass and brush", "guitar", 1),
@@ -49,12 +45,7 @@ export const STRUMS: readonly Strum[] = [
   banjo("m.DT", "2/4", "up-picking"),
   banjo("m.DTm.DT", "4/4", "up-picking"),
   banjo("m.DTDT", "3/4", "up-picking"),
-  roll("32514251", "TITMTITM", "alternating roll"),
-  roll("32152151", "TIMTIMTM", "forward roll"),
-  roll("12512512", "MITMITMI", "backward roll"),
-  roll("32151231", "TIMTMITM", "forward and back roll"),
-  roll("21215215", "IMTMTIMT", "lead roll"),
-  roll("321521", "TIMTIM", "three-time roll", "3/4"),
+  ...ROLLS.map(({ name, strings, fingers, metre }) => ({ ...strum(strings, metre, name, "banjo", 3), fingers })),
   strum("B.D.D.", "3/4", "waltz bass", "guitar", 1),
   strum("B.DUDU", "3/4", "rolling waltz", "", 3),
   strum("B...D.", "3/4", "ring dance", "", 2),

@@ -4,7 +4,9 @@ import { tuneOf } from "../../testing/abc";
 import { INSTRUMENTS, type Instrument, instrument, LEVELS, type Level, tuned } from "../instruments";
 import { lineNotes, places, type SheetChord } from "../score";
 import { midi } from "../theory";
-import { type Arrangement, arrange, type ArrangeRequest, KINDS, type Kind, withCapo } from ".";
+import { type Arrangement, arrange, type ArrangeRequest, type Kind, rolled, withCapo } from ".";
+
+const PLAIN_KINDS = ["melody", "double stops", "melody with chords"] as const;
 
 const STRUNG = INSTRUMENTS.filter((i) => i.strings.length > 0);
 const TUNINGS = STRUNG.flatMap((i) => i.tunings.map((t) => ({ ...i, strings: t.strings, name: i.name })));
@@ -119,7 +121,7 @@ const CHORDS = fc
 const REQUEST: fc.Arbitrary<ArrangeRequest> = fc.record({
   places: TUNE,
   instrument: fc.constantFrom(...TUNINGS),
-  kind: fc.constantFrom(...KINDS),
+  kind: fc.constantFrom(...PLAIN_KINDS),
   level: fc.constantFrom(...LEVELS),
   chords: CHORDS,
   bpm: fc.integer({ min: 40, max: 160 }),
@@ -206,6 +208,67 @@ describe("any arrangement, on every strung instrument in every tuning", () => {
         expect(arrange(request)).toEqual(arrange(request));
       }),
       { numRuns: 20 },
+    );
+  });
+});
+
+describe("a roll on the banjo", () => {
+  const banjo = instrument("banjo")!;
+  const roll = (abc: string, more: Partial<ArrangeRequest> = {}, metre = "4/4") =>
+    rolled({
+      places: places(tuneOf(abc, { key: "G", metre })),
+      instrument: banjo,
+      kind: "roll",
+      level: "Leading",
+      bpm: 90,
+      chords: [{ bar: 0, at: 0, symbol: "G" }],
+      ...more,
+    })!;
+  const said = ({ strokes }: Arrangement) => strokes.map((s) => `${s.notes[0]!.string}${s.pluck}`).join(" ");
+  it("has the melody where its notes begin and goes by its pattern between", () => {
+    expect(said(roll("G4 B4|"))).toBe("3T 2I 5T 1M 2I 1M 5T 1M");
+    const { strokes } = roll("G4 B4|");
+    expect(strokes.filter((s) => s.notes[0]!.role === "melody").map((s) => s.at / 3360)).toEqual([0, 2]);
+    expect(strokes[2]!.notes[0]).toMatchObject({ string: 5, fret: "0", role: "drone" });
+  });
+  it("names what falls between its eighths, and is for the banjo alone", () => {
+    expect(roll("G/A/B2c d4|").leftOut).toEqual([
+      "One note falls between the eighths of the roll, in bar 1: play them plainly, or take another kind.",
+    ]);
+    expect(rolled({ ...REQUEST_ROLL, instrument: instrument("guitar")! })).toBeUndefined();
+  });
+  const REQUEST_ROLL: ArrangeRequest = {
+    places: places(tuneOf("G4 B4|", { key: "G" })),
+    instrument: banjo,
+    kind: "roll",
+    level: "Leading",
+    bpm: 90,
+  };
+  it("on any tune: every eighth a string, no finger twice running, fret plus string, locks at exact prices", () => {
+    const tunings = banjo.tunings.map((t) => tuned(banjo, t.name)!);
+    fc.assert(
+      fc.property(TUNE, fc.constantFrom(...tunings), CHORDS, fc.nat(), (from, on, chords, pick) => {
+        const request: ArrangeRequest = { ...REQUEST_ROLL, places: from, instrument: on, chords };
+        const made_ = rolled(request)!;
+        for (const place of from) {
+          const own = made_.strokes.filter((s) => s.place.index === place.index);
+          expect(own.reduce((sum, s) => sum + s.ticks, 0)).toBe(place.ticks);
+        }
+        made_.strokes.slice(1).forEach((s, i) => {
+          expect(s.pluck).not.toBe(made_.strokes[i]!.pluck);
+        });
+        for (const { notes } of made_.strokes)
+          for (const n of notes) {
+            const open = midi(on.strings.find((s) => s.number === n.string)!.open);
+            expect(open + Number(n.fret)).toBe(n.noteNumber);
+          }
+        const priced = made_.strokes.flatMap((s) => s.alternatives.map((a) => ({ s, a })));
+        if (priced.length === 0) return;
+        const { s, a } = priced[pick % priced.length]!;
+        const lock = { bar: s.place.index, at: s.at - s.place.at, string: a.string, fret: a.fret };
+        expect(rolled({ ...request, locks: [lock] })!.total - made_.total).toBeCloseTo(a.cost, 6);
+      }),
+      { numRuns: 50 },
     );
   });
 });

@@ -20,7 +20,7 @@ import type { ArrangedNote, ArrangedStroke, Moment } from "./moments";
 import { gripPrice, gripPrices } from "./gripPrices";
 
 /** What can be made of a tune for one who plays strings. */
-export const KINDS = ["melody", "double stops", "melody with chords"] as const;
+export const KINDS = ["melody", "double stops", "melody with chords", "roll"] as const;
 export type Kind = (typeof KINDS)[number];
 
 /** A note a teacher has settled: what starts `at` ticks into bar `bar` (an index) lies on this string and fret. */
@@ -199,7 +199,12 @@ function momentOf(
   const most = seconds < QUICK ? 1 : strings;
   // A passing note stands alone.
   const inChord = chord?.classes.includes(noteNumber % 12) === true;
-  const wanted = { melody: 0, "double stops": falls ? 1 : 0, "melody with chords": falls && inChord ? most : 0 }[kind];
+  const wanted = {
+    melody: 0,
+    "double stops": falls ? 1 : 0,
+    "melody with chords": falls && inChord ? most : 0,
+    roll: 0,
+  }[kind];
   return { note, noteNumber, chord, wanted, seconds };
 }
 
@@ -299,7 +304,7 @@ function doubled(board: Board, { chord, noteNumber, note }: Moment, melody: Bare
 const inScale = ({ place }: LineNote, noteNumber: number): boolean => inKey(spell(noteNumber, place.key), place.key);
 
 /** What of a tune an instrument does not have, with a way out, in one sentence for each pitch. */
-function missingWords(board: Board, notes: readonly LineNote[], shift: number): string[] {
+export function missingWords(board: Board, notes: readonly LineNote[], shift: number): string[] {
   const missing = new Map<number, LineNote[]>();
   for (const n of notes) {
     const sounding = topOf(n) + shift;

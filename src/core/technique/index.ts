@@ -9,5 +9,7 @@ export { tabStaff } from "./tablature";
 export { type Arrangement, type ArrangeRequest, arrange, type FingeringLock, KINDS, type Kind } from "./arrange";
 export type { Board } from "./board";
 export type { ArrangedStroke } from "./moments";
+export { rolled } from "./rolled";
+export { ROLLS } from "./rolls";
 export { withCapo } from "./capo";
 export { blown } from "./blown";

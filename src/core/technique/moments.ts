@@ -13,6 +13,8 @@ export type ArrangedStroke = {
   hold: number[];
   /** What the left hand does on the way. */
   move: "shift" | "slide" | null;
+  /** The finger of the right hand that plucks, in a roll. */
+  pluck?: string;
   reason: string;
   locked: boolean;
   /** Other places of the melody note, with what the whole would cost more: exact. */

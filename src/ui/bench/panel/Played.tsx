@@ -15,7 +15,11 @@ const WORDS: Record<string, string> = {
   melody: "where its notes lie",
   "double stops": "with double stops",
   "melody with chords": "with chords under it",
+  roll: "in a roll",
 };
+
+/** Rolls are for what has a thumb string. */
+const kindsFor = (on: Instrument) => KINDS.filter((k) => k !== "roll" || on.strings.some((s) => s.shortFrom));
 
 /** How the tune is played on a strung instrument, under the staff: what of it, for whom, and why, bar by bar. */
 export function Played({ on }: { on: Instrument }) {
@@ -29,7 +33,7 @@ export function Played({ on }: { on: Instrument }) {
     <Block title={on.frets ? "Tablature under the staff" : "Fingers under the staff"}>
       <Picker
         label="Shown under the staff"
-        of={[NOT, ...KINDS.map((k) => ({ value: k, words: WORDS[k] ?? k }))]}
+        of={[NOT, ...kindsFor(on).map((k) => ({ value: k, words: WORDS[k] ?? k }))]}
         now={shown ? hand.kind : NOT}
         onTake={(kind) => {
           setShown(kind === NOT ? null : on.name);
