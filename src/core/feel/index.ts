@@ -29,3 +29,4 @@ export { flippedPair, type SnapStyle, SNAPS, withSnaps } from "./snaps";
 export { lateness, tapped } from "./taps";
 export { bowUse } from "./bowUse";
 export { withFlicks, withoutFlicks } from "./flicks";
+export { type Pull, pulledGroove } from "./pulled";

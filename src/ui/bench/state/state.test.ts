@@ -227,6 +227,58 @@ describe("the bench's store", () => {
     await settled();
     expect(now().work.feel.bowing?.locks).toMatchObject([{ bar: 2, value: "up" }]);
   });
+  it("takes the next note into a bow and lets the last one go; what no bow can do is told and changes nothing", async () => {
+    now().takeUpStroke(1);
+    const chosen = () => {
+      const { selection, work, derived } = now();
+      return selection?.kind === "stroke" ? bowsOf(work, derived).strokes[selection.index] : undefined;
+    };
+    const [notes, at] = [chosen()!.notes.length, chosen()!.at];
+    now().lengthenStroke(1);
+    await settled();
+    expect(chosen()).toMatchObject({ at, locked: true });
+    expect(chosen()!.notes).toHaveLength(notes + 1);
+    const before = now().work;
+    for (let i = 0; i < 8; i++) now().lengthenStroke(1);
+    expect(now().strokeRefused).toContain("One bow cannot take these notes together");
+    expect(chosen()!.notes.length).toBeGreaterThan(notes);
+    now().lengthenStroke(-1);
+    expect(now().work).not.toBe(before);
+    now().select(null);
+    expect(now().strokeRefused).toBe("");
+  });
+  it("each hand has its own strokes: another hand lets go of the chosen one, and locks are kept apart", async () => {
+    now().takeUpStroke(1);
+    now().toggleStrokeLock();
+    await settled();
+    expect(now().work.feel.bowing!.locks).toHaveLength(1);
+    now().setHand("plectrum");
+    expect(now().selection).toBeNull();
+    now().takeUpStroke(1);
+    now().turnStroke();
+    await settled();
+    expect(now().work.feel.plectrum!.locks).toHaveLength(1);
+    now().setHand("strum");
+    now().takeUpStroke(1);
+    now().turnStroke();
+    await settled();
+    const { bowing, plectrum, strum } = now().work.feel;
+    expect([bowing!.locks.length, plectrum!.locks.length, strum!.locks.length]).toEqual([1, 1, 1]);
+    // The plectrum and the strum have no longer and shorter strokes.
+    const before = now().work;
+    now().lengthenStroke(1);
+    expect(now().work).toBe(before);
+  });
+  it("taps nothing while nothing plays, and takes their mean as the device's delay when asked", () => {
+    now().tap(100);
+    expect(now().taps).toEqual([]);
+    bench.setState({ taps: [30, 50, 40].map((late) => ({ late, bar: 1 })) });
+    now().settleLatency();
+    expect([now().latency, now().taps]).toEqual([40, []]);
+    bench.setState({ taps: [{ late: 5, bar: 1 }] });
+    now().setTappedOn("beats");
+    expect([now().tappedOn, now().taps]).toEqual(["beats", []]);
+  });
   it("is busy until what is shown has caught up, and its comparison with it", async () => {
     now().setRival("Dance band");
     now().change("School", (w) => ({ ...w, lines: w.lines.map((l) => ({ ...l, school: "Octave" })) }));

@@ -1,6 +1,6 @@
 "use client";
 import { useRef, useState } from "react";
-import type { Shaped } from "../../../../core/feel";
+import type { Pull, Shaped } from "../../../../core/feel";
 import css from "./accents.module.css";
 
 const WIDTH = 276;
@@ -12,9 +12,6 @@ const EDGE = 12;
 const STEP = { weight: 0.04, share: 0.02 };
 /** Pixels a finger moves sideways before it means time and not loudness. */
 const SLACK = 5;
-
-/** What a handle is dragged by: loudness, and share of its beat. */
-export type Pull = { part: number; weight: number; share: number };
 
 type Props = { shape: Shaped; onPull: (pull: Pull, done: boolean) => void };
 

@@ -1,10 +1,11 @@
 "use client";
-import { Checkbox, RadioGroup, Text } from "@chakra-ui/react";
+import { RadioGroup, Text } from "@chakra-ui/react";
 import { bowedOn, bowingFor, changeBowing, feltBpm, grooveFor } from "../../../../core/ensemble";
 import { bowUse } from "../../../../core/feel";
 import { INSTRUMENTS } from "../../../../core/instruments";
 import { BOWINGS, differing, type StrokePlan } from "../../../../core/strokes";
 import { Picker } from "../../../controls/Choice";
+import { Tick } from "../../../controls/Tick";
 import { counted } from "../../../signs";
 import { useBench } from "../../state";
 import { useBows, useRivalBows } from "../../useStrokes";
@@ -59,20 +60,13 @@ export function Bows() {
         onTake={(name) => change(`Bowed on the ${name}`, (w) => changeBowing(w, { instrument: name }))}
       />
       {slurred && (
-        <Checkbox.Root
-          mt="8px"
-          size="sm"
-          checked={work.feel.bowing?.written === true}
-          onCheckedChange={({ checked }) =>
-            change(checked ? "Written slurs kept" : "Written slurs given up", (w) =>
-              changeBowing(w, { written: checked === true }),
-            )
+        <Tick
+          on={work.feel.bowing?.written === true}
+          words="keep the slurs it came with"
+          onTick={(written) =>
+            change(written ? "Written slurs kept" : "Written slurs given up", (w) => changeBowing(w, { written }))
           }
-        >
-          <Checkbox.HiddenInput />
-          <Checkbox.Control />
-          <Checkbox.Label fontSize="14px">keep the slurs it came with</Checkbox.Label>
-        </Checkbox.Root>
+        />
       )}
     </Block>
   );

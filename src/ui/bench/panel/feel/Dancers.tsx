@@ -1,8 +1,9 @@
 "use client";
-import { Box, Checkbox, Flex, Text } from "@chakra-ui/react";
+import { Box, Flex, Text } from "@chakra-ui/react";
 import { changeGroove, feltBpm } from "../../../../core/ensemble";
 import { bowUse, feltTempo, type Groove, PURPOSES, usualTempo } from "../../../../core/feel";
 import { LineButton } from "../../../controls/buttons";
+import { Tick } from "../../../controls/Tick";
 import { useBench } from "../../state";
 import { Fold } from "../parts";
 
@@ -76,18 +77,11 @@ export function Dancers({ groove }: { groove: Groove }) {
       <Text fontSize="14px" mt="8px">
         {bowUse(groove, tune.metre, now).words}
       </Text>
-      <Checkbox.Root
-        mt="8px"
-        size="sm"
-        checked={opening}
-        onCheckedChange={({ checked }) =>
-          change(checked ? "Opening chord" : "No opening chord", (w) => changeGroove(w, { opening: checked === true }))
-        }
-      >
-        <Checkbox.HiddenInput />
-        <Checkbox.Control />
-        <Checkbox.Label fontSize="14px">a chord of one bar first, for the dancers to bow</Checkbox.Label>
-      </Checkbox.Root>
+      <Tick
+        on={opening}
+        words="a chord of one bar first, for the dancers to bow"
+        onTick={(on) => change(on ? "Opening chord" : "No opening chord", (w) => changeGroove(w, { opening: on }))}
+      />
       <Box fontSize="13px" color="quiet" mt="6px">
         Ask the dancers, or their teacher, before any of this.
       </Box>

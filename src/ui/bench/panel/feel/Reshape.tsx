@@ -1,10 +1,11 @@
 "use client";
-import { Flex, Slider, Text } from "@chakra-ui/react";
+import { Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { changeGroove, withTune } from "../../../../core/ensemble";
 import { PAIR_RATIO, type SnapStyle, SNAPS, withFlicks, withoutFlicks, withSnaps } from "../../../../core/feel";
 import { midi, parseChord } from "../../../../core/theory";
 import { LineButton } from "../../../controls/buttons";
+import { Slide } from "../../../controls/Slide";
 import { useBench, useBenchStore } from "../../state";
 import { Fold } from "../parts";
 
@@ -60,28 +61,16 @@ function Tightness() {
   const shown = sliding ?? tight;
   return (
     <>
-      <Slider.Root
-        mt="10px"
+      <Slide
+        label="Tightness of dotted pairs, long to short"
+        value={tight}
         min={PAIR_RATIO.least * 10}
         max={PAIR_RATIO.most * 10}
         step={5}
-        value={[shown]}
-        onValueChange={({ value }) => setSliding(value[0] ?? null)}
-        onValueChangeEnd={({ value }) => {
-          setSliding(null);
-          change(`Pairs ${(value[0] ?? 30) / 10} to 1`, (w) => changeGroove(w, { tight: value[0] ?? 30 }));
-        }}
-        aria-label={["Tightness of dotted pairs, long to short"]}
-      >
-        <Slider.Control>
-          <Slider.Track bg="cord">
-            <Slider.Range bg="woad" />
-          </Slider.Track>
-          <Slider.Thumb index={0} bg="fleece" borderColor="ink">
-            <Slider.HiddenInput />
-          </Slider.Thumb>
-        </Slider.Control>
-      </Slider.Root>
+        color="woad"
+        onSlide={setSliding}
+        onTake={(value) => change(`Pairs ${value / 10} to 1`, (w) => changeGroove(w, { tight: value }))}
+      />
       <Text fontSize="13px" color="quiet">
         dotted pairs played {shown / 10} to 1{shown === 30 ? ", as written" : ""}
       </Text>

@@ -1,9 +1,10 @@
 "use client";
-import { Checkbox, Flex, Text } from "@chakra-ui/react";
+import { Flex, Text } from "@chakra-ui/react";
 import { changeStrum, strumFor, strummedOn } from "../../../../core/ensemble";
 import { INSTRUMENTS } from "../../../../core/instruments";
 import { type Strum, STRUM_STAFF, strumsFor } from "../../../../core/strokes";
 import { ChoiceRow, Picker } from "../../../controls/Choice";
+import { Tick } from "../../../controls/Tick";
 import { counted } from "../../../signs";
 import { useBench } from "../../state";
 import { useStrum } from "../../useStrokes";
@@ -105,22 +106,6 @@ export function Strums() {
       </Text>
       <Downloads id={id} part={`melody+${STRUM_STAFF}`} name="the tune with its strum" />
     </Block>
-  );
-}
-
-function Tick({ on, words, onTick }: { on: boolean; words: string; onTick: (on: boolean) => void }) {
-  return (
-    <Checkbox.Root
-      mt="8px"
-      size="sm"
-      display="flex"
-      checked={on}
-      onCheckedChange={({ checked }) => onTick(checked === true)}
-    >
-      <Checkbox.HiddenInput />
-      <Checkbox.Control />
-      <Checkbox.Label fontSize="14px">{words}</Checkbox.Label>
-    </Checkbox.Root>
   );
 }
 
