@@ -2,12 +2,13 @@ import { barLabel } from "../score";
 import type { Board } from "./board";
 import type { Grip, GripNote } from "./grips";
 import type { Moment } from "./moments";
+import { pureWords } from "./pure";
 
 const FINGERS = ["open", "first finger", "second finger", "third finger", "fourth finger"];
 
 /** Where the melody note lies, what sounds with it, and what the hand does for it, in a sentence or two. */
 export function arrangeReason(
-  { strings }: Board,
+  { strings, hand }: Board,
   { note, chord }: Moment,
   { notes, place }: Grip,
   before: Grip | undefined,
@@ -22,6 +23,12 @@ export function arrangeReason(
   const yours = locked ? "You set this: " : "";
   const said = [`${yours}${yours ? where : capital(where)}.`];
   if (others.length > 0) said.push(companyWords(others, chord?.symbol));
+  const [other] = others;
+  if (hand !== "frets" && other && others.length === 1) {
+    const [low, high] = [other.noteNumber, melody.noteNumber].sort((a, b) => a - b) as [number, number];
+    const pure = pureWords(low, high);
+    if (pure) said.push(pure);
+  }
   const shifts = before && before.place > 0 && place > 0 && before.place !== place;
   if (shifts) said.push(`The hand goes ${place > before.place ? "up" : "back"} for bar ${barLabel(note.place)}.`);
   return said.join(" ");

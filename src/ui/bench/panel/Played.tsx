@@ -4,9 +4,11 @@ import { useMemo } from "react";
 import { arrangedFor, changeHand, handFor, settleFinger } from "../../../core/ensemble";
 import { type Instrument, LEVELS } from "../../../core/instruments";
 import { barLabelAt, momentWords } from "../../../core/score";
-import { type ArrangedStroke, blown, KINDS } from "../../../core/technique";
+import { type ArrangedStroke, blown, KINDS, threeToFind } from "../../../core/technique";
+import { pitchName } from "../../../core/theory";
 import { LineButton } from "../../controls/buttons";
 import { Picker } from "../../controls/Choice";
+import { signed } from "../../signs";
 import { useBench } from "../state";
 import { Block, nearness } from "./parts";
 
@@ -17,6 +19,30 @@ const WORDS: Record<string, string> = {
   "melody with chords": "with chords under it",
   roll: "in a roll",
 };
+
+/** Three double stops of the key to find before the tune begins, with what the finger does to make them ring. */
+function Three({ on }: { on: Instrument }) {
+  const work = useBench((s) => s.work);
+  const derived = useBench((s) => s.derived);
+  const made = arrangedFor(work, derived, handFor(work, on.name));
+  const found = made ? threeToFind(made.board, derived.analysis.key.key) : [];
+  if (found.length === 0) return null;
+  return (
+    <Box mt="8px" fontSize="14px">
+      <Text fontSize="13px" color="quiet">
+        Find these three before you start
+      </Text>
+      {found.map(({ low, high, strings, fingers, words }) => (
+        <Text key={`${pitchName(low)} ${pitchName(high)}`} mb="2px">
+          <b>
+            {signed(pitchName(low))} and {signed(pitchName(high))}
+          </b>{" "}
+          (string {strings[0]} open, string {strings[1]} finger {fingers[1]}). {words}
+        </Text>
+      ))}
+    </Box>
+  );
+}
 
 /** Rolls are for what has a thumb string. */
 const kindsFor = (on: Instrument) => KINDS.filter((k) => k !== "roll" || on.strings.some((s) => s.shortFrom));
@@ -59,6 +85,7 @@ export function Played({ on }: { on: Instrument }) {
               />
             )}
           </Flex>
+          {hand.kind === "double stops" && !on.frets && <Three on={on} />}
           <Why on={on} />
         </>
       )}
