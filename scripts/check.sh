@@ -15,11 +15,15 @@ if [ "${#missing[@]}" -gt 0 ]; then
 fi
 failed=0
 step() { echo; echo "== $1"; shift; "$@" || failed=1; }
-step "lint" npx --no-install biome check .
-step "nothing unused" npx --no-install knip
-step "notices" npx --no-install tsx scripts/notices.ts --check
-step "types" bash -c "npx --no-install next typegen && npx --no-install tsc --noEmit"
 rm -rf test-results; mkdir -p test-results
+# What takes one core each goes side by side; each is told when it is done.
+waiting=()
+aside() { (echo; echo "== $1"; shift; "$@") > "test-results/aside-${#waiting[@]}.log" 2>&1 & waiting+=("$!"); }
+aside "lint" npx --no-install biome check .
+aside "nothing unused" npx --no-install knip
+aside "notices" npx --no-install tsx scripts/notices.ts --check
+aside "types" bash -c "npx --no-install next typegen && npx --no-install tsc --noEmit"
+for i in "${!waiting[@]}"; do wait "${waiting[$i]}" || failed=1; cat "test-results/aside-$i.log"; done
 step "unit" npx --no-install vitest run --reporter=default --reporter=json --outputFile.json=test-results/unit.json
 step "build" npx --no-install next build
 step "end to end" npx --no-install playwright test
