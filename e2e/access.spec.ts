@@ -20,7 +20,8 @@ const SCREENS = [
 ];
 
 for (const colorScheme of ["light", "dark"] as const) {
-  for (const viewport of SCREENS) {
+  // Colours are the same at every size: the dim ones are held to it on the laptop's screen.
+  for (const viewport of colorScheme === "dark" ? SCREENS.slice(0, 1) : SCREENS) {
     test(`the bench has nothing against it in ${colorScheme} at ${viewport.width} pixels, in every view`, async ({
       browser,
     }) => {
