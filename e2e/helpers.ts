@@ -27,7 +27,7 @@ export async function steady<T>(read: () => Promise<T>): Promise<T> {
         last = await read();
         return before !== undefined && before === last;
       },
-      { intervals: [200] },
+      { intervals: [120] },
     )
     .toBe(true);
   return last as T;
