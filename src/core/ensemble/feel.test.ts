@@ -9,6 +9,7 @@ import { type Event, type Performance, QUARTER, timesThrough, places } from "../
 import { BOWINGS, strumsFor } from "../strokes";
 import { midi } from "../theory";
 import {
+  arrangedFor,
   bowsOf,
   changeBowing,
   changeGroove,
@@ -16,6 +17,7 @@ import {
   changeStrum,
   derive,
   HANDS,
+  handFor,
   newWork,
   performed,
   readWork,
@@ -176,6 +178,31 @@ describe("the strum of a work", () => {
     expect(down.length).toBeGreaterThan(2);
     expect(down.map((n) => n.noteNumber)).toEqual([...down.map((n) => n.noteNumber)].sort((a, b) => a - b));
     expect(up.map((n) => n.noteNumber)).toEqual([...up.map((n) => n.noteNumber)].sort((a, b) => b - a));
+  });
+  it("is the guitar's first where none was chosen yet, and not the bass and chord of before", () => {
+    const own = chords(heard({ ...work(), backing: "strum" }));
+    expect(own.length).toBeGreaterThan(20);
+    expect(own).not.toEqual(chords(heard(work())));
+  });
+  it("of one time through is heard that time alone, and the other keeps its backing", () => {
+    const half = 16 * QUARTER;
+    const plain = chords(heard(work()));
+    const once_ = chords(heard(passOf(work(), 2, { strum: "reel bass" })));
+    const early = (notes: typeof plain) => notes.filter((n) => n.at < half);
+    const late = (notes: typeof plain) => notes.filter((n) => n.at >= half);
+    expect(early(once_)).toEqual(early(plain));
+    expect(late(once_)).not.toEqual(late(plain));
+    expect(late(once_)).toEqual(
+      late(chords(heard({ ...changeStrum(work(), { style: "reel bass" }), backing: "strum" }))),
+    );
+  });
+  it("and its hand are the very same things while nothing of theirs has changed", () => {
+    const w = changeStrum(work(), { tuning: "DADGAD" });
+    const derived = derive(w);
+    expect(strumOf(w, derived)).toBe(strumOf({ ...w }, { ...derived }));
+    expect(bowsOf(w, derived)).toBe(bowsOf(w, derived));
+    expect(arrangedFor(w, derived, handFor(w, "banjo"))).toBe(arrangedFor(w, derived, handFor(w, "banjo")));
+    expect(strumOf(changeStrum(w, { fills: true }), derived)).not.toBe(strumOf(w, derived));
   });
   it("sounds nothing the chord and the strings do not have", () => {
     const w = strummed();

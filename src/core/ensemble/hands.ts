@@ -1,5 +1,5 @@
 import { usualTempo, NO_DANCE } from "../feel";
-import { FIDDLE, type Instrument, instrument, LEVELS, type Level, tuned } from "../instruments";
+import { FIDDLE, INSTRUMENTS, type Instrument, instrument, LEVELS, type Level, tuned } from "../instruments";
 import { type Event, type Place, rest, type Sheet, type Staff } from "../score";
 import {
   type Arrangement,
@@ -13,20 +13,22 @@ import {
 import { spell } from "../theory";
 import type { Derived } from "./derive";
 import { grooveFor } from "./groove";
+import { once } from "./once";
 import type { Hand, Work } from "./work";
 
 /** The id of the staff that shows how a tune lies under a hand. */
 export const HAND_STAFF = "hand";
 
+/** Hands that were looked at and never changed: one for each instrument. */
+const plain = new Map<string, Hand>(
+  INSTRUMENTS.map(({ name }) => [
+    name,
+    { instrument: name, tuning: null, kind: KINDS[0], level: LEVELS[2], locks: [] },
+  ]),
+);
 /** How a work's tune is played on an instrument: as it was chosen, or its notes alone for the third level. */
 export const handFor = ({ hands = [] }: Pick<Work, "hands">, name: string): Hand =>
-  hands.find((h) => h.instrument === name) ?? {
-    instrument: name,
-    tuning: null,
-    kind: KINDS[0],
-    level: LEVELS[2],
-    locks: [],
-  };
+  hands.find((h) => h.instrument === name) ?? plain.get(name) ?? (plain.get(FIDDLE.name) as Hand);
 
 const kindOf = (name: string): Kind => KINDS.find((k) => k === name) ?? KINDS[0];
 const levelOf = (name: string): Level => LEVELS.find((l) => l === name) ?? LEVELS[2];
@@ -38,31 +40,21 @@ export function playedBy({ instrument: name, tuning }: Hand): Instrument {
 }
 
 type Known = Pick<Derived, "analysis" | "plan">;
-/** What was arranged over an analysis and its chords, by the hand. */
-type Kept = WeakMap<Derived["plan"], Map<string, Arrangement | undefined>>;
-const made = new WeakMap<Derived["analysis"], Kept>();
-
 /** The tune of a work arranged for a hand; undefined on an instrument without strings. Made once for all who look. */
 export function arrangedFor(work: Work, { analysis, plan }: Known, hand: Hand): Arrangement | undefined {
-  const byPlan: Kept = made.get(analysis) ?? new WeakMap();
-  made.set(analysis, byPlan);
-  const kept = byPlan.get(plan) ?? new Map<string, Arrangement | undefined>();
-  byPlan.set(plan, kept);
-  const name = JSON.stringify(hand);
-  if (kept.has(name)) return kept.get(name);
-  const groove = grooveFor(work, { analysis }) ?? NO_DANCE;
-  const make = hand.kind === "roll" ? rolled : arrange;
-  const found = make({
-    places: analysis.places,
-    instrument: playedBy(hand),
-    kind: kindOf(hand.kind),
-    level: levelOf(hand.level),
-    chords: plan.chords.map(({ bar, at, symbol }) => ({ bar, at, symbol })),
-    bpm: usualTempo(groove, work.tune.metre, "practice"),
-    locks: hand.locks,
+  return once(analysis, ["hand", hand, plan, work.feel.groove], () => {
+    const groove = grooveFor(work, { analysis }) ?? NO_DANCE;
+    const make = hand.kind === "roll" ? rolled : arrange;
+    return make({
+      places: analysis.places,
+      instrument: playedBy(hand),
+      kind: kindOf(hand.kind),
+      level: levelOf(hand.level),
+      chords: plan.chords,
+      bpm: usualTempo(groove, work.tune.metre, "practice"),
+      locks: hand.locks,
+    });
   });
-  kept.set(name, found);
-  return found;
 }
 
 /** The work with a hand changed; what is settled on another tuning is let go. */

@@ -1,5 +1,5 @@
 import { CELLS, danced, fitsMetre, type Groove, type Laid, laidOver, type Played, setToCell } from "../feel";
-import { CHORD_LINE, openingChord, perform, withGraces, withOpening } from "../performance";
+import { openingChord, perform, withGraces, withOpening } from "../performance";
 import {
   barTicks,
   type Event,
@@ -38,18 +38,14 @@ export function performed(
 ): Performance {
   const bpm = feltBpm(work.tune, percent);
   const played = playedBars(work, derived, sheet, bpm);
-  const strums = chords && strummed(work, derived, sheet.places);
-  const backing = work.backing === "strum" ? "bass and chord" : work.backing;
   const straight = perform(work.tune, sheet, {
     straight: true,
-    chords: chords && !strums,
-    backing,
+    chords,
+    backing: work.backing,
     offBeats: offBeatsOf(grooveFor(work, derived)),
     events: played.events,
   });
-  const backed = strums
-    ? { ...straight, lines: [...straight.lines, CHORD_LINE], notes: [...straight.notes, ...strums(straight.bars)] }
-    : straight;
+  const backed = chords ? strummed(work, derived, sheet.places, straight) : straight;
   const moved = withGraces(danced(backed, sheet.staves, played), sheet, played.events, bpm);
   if (!work.feel.opening || !chords) return moved;
   return withOpening(moved, openingChord(work.tune.key, barTicks(work.tune.metre)), barTicks(work.tune.metre));

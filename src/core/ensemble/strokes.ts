@@ -21,6 +21,7 @@ import {
 } from "../strokes";
 import type { Derived } from "./derive";
 import { grooveFor } from "./groove";
+import { once } from "./once";
 import type { Feel, StrumChoice, Work } from "./work";
 
 /** The style of a work's bows: the one that was chosen, or the first that brings every downbeat down. */
@@ -29,9 +30,9 @@ export const bowingFor = ({ feel }: Pick<Work, "feel">): Bowing =>
 /** The way of a work's plectrum. */
 export const plectrumFor = ({ feel }: Pick<Work, "feel">): Plectrum =>
   PLECTRUMS.find((p) => p.name === feel.plectrum?.style)?.name ?? PLECTRUMS[0].name;
+const UNCHOSEN: StrumChoice = { instrument: "guitar", tuning: null, style: "", grid: null, fills: false, locks: [] };
 /** The strum of a work: the one that was chosen, or the guitar's first. */
-export const strumFor = ({ feel }: Pick<Work, "feel">): StrumChoice =>
-  feel.strum ?? { instrument: "guitar", tuning: null, style: "", grid: null, fills: false, locks: [] };
+export const strumFor = ({ feel }: Pick<Work, "feel">): StrumChoice => feel.strum ?? UNCHOSEN;
 
 const named = (name: string | undefined, other: Instrument): Instrument => instrument(name ?? "") ?? other;
 const MANDOLIN = instrument("mandolin") ?? FIDDLE;
@@ -53,27 +54,11 @@ const SWELLS = "strathspey";
 
 type Analysed = Pick<Derived, "analysis">;
 
-/** Plans over one analysis, by what they were made from: many look at them, and each is made once. */
-const made = new WeakMap<Derived["analysis"], Map<string, unknown>>();
-/** As many plans as are looked at together: every style of each hand. */
-const MOST_KEPT = 24;
-function once<T>({ analysis }: Analysed, from: readonly unknown[], make: () => T): T {
-  const kept = made.get(analysis) ?? new Map<string, unknown>();
-  made.set(analysis, kept);
-  const name = JSON.stringify(from);
-  const known = kept.get(name);
-  if (known !== undefined) return known as T;
-  const plan = make();
-  if (kept.size >= MOST_KEPT) kept.clear();
-  kept.set(name, plan);
-  return plan;
-}
-
 /** The bows of a work's melody, with what is settled in them; by another style where one is named. */
 export function bowsOf(work: Work, derived: Analysed, other: string | null = null): StrokePlan {
   const { analysis } = derived;
   const { groove, own, bowing } = work.feel;
-  return once(derived, ["bows", groove, own, bowing, other], () => {
+  return once(analysis, ["bows", groove, own, bowing, other, work.tune], () => {
     const { places, form } = analysis;
     const shaped = grooveFor(work, derived) ?? NO_DANCE;
     const style = BOWINGS.find((b) => b.name === other)?.name ?? bowingFor(work);
@@ -114,7 +99,7 @@ function possible(request: BowRequest, locks: readonly StrokeLock[]): StrokeLock
 
 /** The picks of a work's melody. */
 export const picksOf = (work: Work, derived: Analysed): StrokePlan =>
-  once(derived, ["picks", work.feel.plectrum], () =>
+  once(derived.analysis, ["picks", work.feel.plectrum], () =>
     planPlectrum({
       places: derived.analysis.places,
       style: plectrumFor(work),
@@ -130,12 +115,12 @@ export function strumOf(
   other: string | null = null,
 ): StrumPlan {
   const choice = strumFor(work);
-  const chords = derived.plan.chords.map(({ bar, at, symbol }) => ({ bar, at, symbol }));
-  return once(derived, ["strum", choice, other, chords], () =>
+  const { analysis, plan } = derived;
+  return once(analysis, ["strum", choice, other, plan], () =>
     planStrum({
-      places: derived.analysis.places,
+      places: analysis.places,
       instrument: strummedOn(work),
-      chords,
+      chords: plan.chords,
       style: other ?? choice.style,
       grid: other === null ? (choice.grid ?? undefined) : undefined,
       fills: choice.fills,

@@ -1,8 +1,8 @@
 import { CHORD_LINE } from "../performance";
-import type { Place, PlayedBar, PlayedNote } from "../score";
-import { timesThrough } from "../score";
+import { type Performance, type Place, type PlayedBar, type PlayedNote, timesThrough } from "../score";
 import { isLight, type StrumPlan } from "../strokes";
 import type { Derived } from "./derive";
+import { passFeel } from "./groove";
 import { strumOf } from "./strokes";
 import type { Work } from "./work";
 
@@ -15,22 +15,31 @@ const SPREAD = 45;
 const CHOP = 0.3;
 
 /**
- * The chords as the work's strum has them, by the bars that are played; undefined where they are heard otherwise.
- * Another time through may have another strum.
+ * A performance whose chords are strummed where a strum is asked for: all through, or in one time through a strain. The
+ * other bars keep the backing they have.
  */
 export function strummed(
   work: Work,
   derived: Pick<Derived, "analysis" | "plan">,
   from: readonly Place[],
-): ((bars: readonly PlayedBar[]) => PlayedNote[]) | undefined {
-  const asked = work.backing === "strum" || (work.feel.passes ?? []).some((p) => p.strum !== null);
-  if (!asked || !work.feel.strum) return undefined;
+  performance: Performance,
+): Performance {
   const times = timesThrough(from);
-  const planAt = (order: number) => {
-    const own = work.feel.passes?.find((p) => p.strain === times[order]?.strain && p.pass === times[order]?.pass);
-    return strumOf(work, derived, own?.strum ?? null);
+  const planAt = (order: number): StrumPlan | undefined => {
+    const own = passFeel(work, times[order]?.strain ?? 0, times[order]?.pass ?? 1)?.strum ?? null;
+    return own !== null || work.backing === "strum" ? strumOf(work, derived, own) : undefined;
   };
-  return (bars) => bars.flatMap((bar, order) => barNotes(planAt(order), bar));
+  const plans = performance.bars.map((_, order) => planAt(order));
+  if (!plans.some(Boolean)) return performance;
+  const kept = performance.notes.filter((n) => {
+    const order = performance.bars.findLastIndex((b) => b.at <= n.at);
+    return n.line !== CHORD_LINE.id || plans[order] === undefined;
+  });
+  const struck = performance.bars.flatMap((bar, order) => {
+    const plan = plans[order];
+    return plan ? barNotes(plan, bar) : [];
+  });
+  return { ...performance, notes: [...kept, ...struck] };
 }
 
 /** The strokes of one played bar as notes; a stroke sounds until the next one. */

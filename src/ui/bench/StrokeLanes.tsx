@@ -1,6 +1,7 @@
 "use client";
 import { memo, type MouseEvent, type ReactNode } from "react";
 import { pickedOn, strummedOn } from "../../core/ensemble";
+import type { Instrument } from "../../core/instruments";
 import { barLabel, strength } from "../../core/score";
 import { isLight, SHORT_MOVES, type Stroke, type StrumStroke } from "../../core/strokes";
 import { positionOf, type Timed } from "./chordPlaces";
@@ -110,8 +111,7 @@ export const PickLane = memo(function PickLane({ row, measured }: { row: RowOf; 
  */
 export const StrumLane = memo(function StrumLane({ row, measured }: { row: RowOf; measured: Timed }) {
   const plan = useStrum();
-  const on = useBench((s) => strummedOn(s.work));
-  const strings = on.frets ? on.strings.length : 4;
+  const strings = useBench((s) => stringsOf(strummedOn(s.work)));
   const own = inRow(plan.strokes, row, measured).filter((o) => o.stroke.kind !== "rest");
   const y = laneOf(strings);
   // The edges alone: lines for strings would be read as a tablature, which counts from the other side.
@@ -124,6 +124,9 @@ export const StrumLane = memo(function StrumLane({ row, measured }: { row: RowOf
     </Lane>
   );
 });
+
+/** Strings a strum goes over; of what has none, as many as show its shapes. */
+const stringsOf = ({ frets, strings }: Instrument): number => (frets ? strings.length : 4);
 
 type MarkProps = { stroke: Stroke & StrumStroke; x: number; y: (fromTop: number) => number; strings: number };
 

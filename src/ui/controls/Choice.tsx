@@ -17,7 +17,7 @@ export function ChoiceRow<T extends string>({
   words?: (choice: T) => string;
 }) {
   return (
-    <Flex gap="4px" role="group" aria-label={label}>
+    <Flex gap="4px" wrap="wrap" role="group" aria-label={label}>
       {of.map((choice) => (
         <LineButton key={choice} size="xs" even aria-pressed={now === choice} onClick={() => onTake(choice)}>
           {words(choice)}

@@ -129,7 +129,7 @@ function WrittenAndHeard() {
         label="Heard as"
         of={BACKINGS}
         now={backing}
-        words={(b) => (b === "block" ? "held chords" : b)}
+        words={(b) => (b === "block" ? "held" : b)}
         onTake={(b) => change(`Chords heard as ${b}`, (w) => ({ ...w, backing: b }))}
       />
     </Box>
