@@ -1,6 +1,23 @@
 import fc from "fast-check";
-import { describe, expect, it } from "vitest";
-import { addLine, changeLine, differences, joined, lockChords, lockNote, newWork, same, type Work, withTune } from ".";
+import { describe, expect, it, test } from "vitest";
+import {
+  addLine,
+  changeBowing,
+  changeGroove,
+  changeLine,
+  changePass,
+  changeStrum,
+  differences,
+  joined,
+  lockChords,
+  lockNote,
+  newWork,
+  same,
+  settleFinger,
+  settleStroke,
+  type Work,
+  withTune,
+} from ".";
 import { arbitraryTune } from "../../testing/arbitraryTune";
 import { tuneOf } from "../../testing/abc";
 import { insertAfter, moveStep, splitBar } from "../score";
@@ -106,6 +123,75 @@ describe("both changes in one", () => {
       }),
       { numRuns: 120 },
     );
+  });
+});
+
+describe("the feel and the hands, changed in two places", () => {
+  const stroke = (bar: number, direction: "down" | "up") => (w: Work) =>
+    settleStroke(w, "bow", { bar, at: 0, ticks: 1680 }, direction);
+  const finger = (name: string, bar: number) => (w: Work) =>
+    settleFinger(w, name, { bar, at: 0 }, { string: 2, fret: "0" });
+  const pass = (of: number, cell: string) => (w: Work) =>
+    changePass(w, { strain: 0, pass: of, groove: null, cell, bowing: null, strum: null });
+  const set = finger("banjo", 1)(stroke(1, "down")(pass(1, "Snap")(base)));
+  test.each([
+    ["a bow here, another there", stroke(2, "up"), stroke(3, "down")],
+    ["two fingers of one hand", finger("banjo", 2), finger("banjo", 3)],
+    ["two hands", finger("banjo", 2), finger("guitar", 2)],
+    ["two times through", pass(2, "Snap"), pass(3, "Snap")],
+    [
+      "the dance and the opening chord",
+      (w: Work) => changeGroove(w, { groove: "reel" }),
+      (w: Work) => changeGroove(w, { opening: true }),
+    ],
+    [
+      "the bow's style and the strum",
+      (w: Work) => changeBowing(w, { style: "Shuffle" }),
+      (w: Work) => changeStrum(w, { fills: true }),
+    ],
+  ])("%s are both kept", (_, here, there) => {
+    const both = joined(set, here(set), there(set));
+    expect(both).toBeDefined();
+    // Settled places stand in the order of the tune, in whatever order they were settled.
+    const told = differences(both!, here(there(set))).map((d) => d.place);
+    expect(told.filter((place) => place !== "something that is not shown")).toEqual([]);
+  });
+  test.each([
+    ["one bow two ways", stroke(2, "up"), stroke(2, "down")],
+    ["one time through, two cells", pass(2, "Snap"), pass(2, "Even four")],
+    ["two dances", (w: Work) => changeGroove(w, { groove: "reel" }), (w: Work) => changeGroove(w, { groove: "polka" })],
+    [
+      "strokes that overlap",
+      stroke(2, "up"),
+      (w: Work) => settleStroke(w, "bow", { bar: 2, at: 840, ticks: 1680 }, "up"),
+    ],
+  ])("%s have to be chosen between", (_, here, there) => {
+    expect(joined(set, here(set), there(set))).toBeUndefined();
+  });
+  test.each([
+    [(w: Work) => changeGroove(w, { groove: "jig" }), { place: "danced as", here: "jig", there: "its own dance" }],
+    [
+      (w: Work) => changeGroove(w, { strength: 50 }),
+      { place: "strength of the feel", here: "50 percent", there: "100 percent" },
+    ],
+    [(w: Work) => changeBowing(w, { style: "Shuffle" }), { place: "bowed", here: "Shuffle", there: "not chosen" }],
+    [
+      (w: Work) => changeStrum(w, { grid: "B.D.B.D." }),
+      { place: "strummed", here: "B.D.B.D. on the guitar", there: "not chosen" },
+    ],
+    [pass(2, "Snap"), { place: "feel of single times through", here: "1 set", there: "0 set" }],
+    [finger("banjo", 1), { place: "on the banjo", here: "melody, Moving", there: "not yet" }],
+  ])("what differs is said as a teacher would: %#", (change, want) => {
+    expect(differences(change(base), base)).toContainEqual(want);
+  });
+  it("strokes and fingering are told bar by bar", () => {
+    const told = differences(set, base);
+    expect(told.find((d) => d.place.endsWith("strokes"))).toMatchObject({
+      bar: 1,
+      here: "down",
+      there: "nothing settled",
+    });
+    expect(told.find((d) => d.place.endsWith("fingering"))).toMatchObject({ bar: 1, here: "string 2, fret 0" });
   });
 });
 

@@ -3,7 +3,7 @@ import type { HarmonyLock } from "../harmony";
 import { type Bar, barLabel, type Event, metreName, type Place, places, type Tune } from "../score";
 import { keyName, pitchName } from "../theory";
 import { readWork } from "./migrate";
-import type { Line, Player, Work } from "./work";
+import type { Feel, Line, Player, Work } from "./work";
 
 // One tune changed in two places: what differs, and both changes in one where neither touches the other.
 
@@ -45,6 +45,24 @@ const FACTS: readonly (readonly [string, (tune: Tune) => string])[] = [
   ["words", (t) => t.verses.join(" / ").slice(0, 80)],
 ];
 
+/** What a teacher says of how a tune feels, as words. */
+const FEELS: readonly (readonly [string, (feel: Feel) => string])[] = [
+  ["danced as", (f) => f.groove ?? "its own dance"],
+  ["strength of the feel", (f) => `${f.strength ?? 100} percent`],
+  ["accents", (f) => f.own?.accents.join(" ") ?? "as the dance has them"],
+  ["bowed", (f) => f.bowing?.style ?? "not chosen"],
+  ["picked", (f) => f.plectrum?.style ?? "not chosen"],
+  ["strummed", (f) => (f.strum ? `${f.strum.grid ?? f.strum.style} on the ${f.strum.instrument}` : "not chosen")],
+  ["feel of single times through", (f) => `${f.passes?.length ?? 0} set`],
+];
+/** What is settled of the strokes of a bar, and of its fingering. */
+const strokeWords = ({ feel: { bowing, plectrum, strum } }: Work, bar: number): string =>
+  listed(
+    [bowing, plectrum, strum].flatMap((plan) => plan?.locks.filter((l) => l.bar === bar).map((l) => l.value) ?? []),
+  );
+const fingerWords = ({ hands = [] }: Work, bar: number): string =>
+  listed(hands.flatMap((h) => h.locks.filter((l) => l.bar === bar).map((l) => `string ${l.string}, fret ${l.fret}`)));
+
 const lineWords = (line: Line | undefined): string =>
   line ? `${line.school}, ${line.side}, for the ${line.instrument}` : "none";
 const playerWords = (player: Player | undefined): string =>
@@ -71,6 +89,10 @@ export function differences(here: Work, there: Work): Difference[] {
   for (const id of ids("lines")) tell("harmony", lineWords(of(here.lines, id)), lineWords(of(there.lines, id)));
   for (const id of ids("players"))
     tell("player", playerWords(of(here.players, id)), playerWords(of(there.players, id)));
+  for (const [name, words] of FEELS) tell(name, words(here.feel), words(there.feel));
+  const on = ({ hands = [] }: Work) => new Map(hands.map((h) => [h.instrument, `${h.kind}, ${h.level}`]));
+  for (const name of new Set([...on(here).keys(), ...on(there).keys()]))
+    tell(`on the ${name}`, on(here).get(name) ?? "not yet", on(there).get(name) ?? "not yet");
   const [a, b] = [places(here.tune), places(there.tune)];
   const barName = (i: number) => {
     const place = a[i] ?? (b[i] as Place);
@@ -92,6 +114,8 @@ export function differences(here: Work, there: Work): Difference[] {
     const schools = ({ lines }: Work) =>
       listed(lines.flatMap((l) => l.bars.filter((k) => k.bar === i).map((k) => k.school)));
     tell(`${barName(i)}, school`, schools(here), schools(there), i);
+    tell(`${barName(i)}, strokes`, strokeWords(here, i), strokeWords(there, i), i);
+    tell(`${barName(i)}, fingering`, fingerWords(here, i), fingerWords(there, i), i);
   }
   if (found.length === 0 && !same(here, there)) tell("something that is not shown", "one way", "another");
   return found;
@@ -103,7 +127,11 @@ const NAMED: ReadonlyMap<string, (member: Record<string, Value>) => string> = ne
   ["players", (m) => String(m.id)],
   ["locks", (m) => `${m.bar}.${m.at}`],
   ["bars of a line", (m) => String(m.bar)],
+  ["hands", (m) => String(m.instrument)],
+  ["passes", (m) => `${m.strain}.${m.pass}`],
 ]);
+/** Those whose members are joined within; a settled place, or one time through, is one thing. */
+const WITHIN: ReadonlySet<string> = new Set(["lines", "players", "hands"]);
 
 /** Both changes to one state in one, or undefined where they touch the same thing. */
 function both(base: Value, mine: Value, theirs: Value, name: string, inLine = false): { value: Value } | undefined {
@@ -119,9 +147,11 @@ function both(base: Value, mine: Value, theirs: Value, name: string, inLine = fa
     }
     return { value: Object.fromEntries(made) };
   }
-  if (!Array.isArray(base) || !Array.isArray(mine) || !Array.isArray(theirs)) return undefined;
   const named = NAMED.get(name === "bars" && inLine ? "bars of a line" : name);
-  return named ? bothNamed(base, mine, theirs, name, named) : bothInOrder(base, mine, theirs, name);
+  // A list of named things that was not there yet was an empty one.
+  const from = base ?? (named ? [] : undefined);
+  if (!Array.isArray(from) || !Array.isArray(mine) || !Array.isArray(theirs)) return undefined;
+  return named ? bothNamed(from, mine, theirs, name, named) : bothInOrder(from, mine, theirs, name);
 }
 
 /** One of two changes to a thing that is not divided; undefined where both changed it. */
@@ -142,13 +172,11 @@ function bothNamed(
   const made: Value[] = [];
   for (const key of new Set([...other.keys(), ...own.keys()])) {
     const [was, here, there] = [from.get(key), own.get(key), other.get(key)];
-    // A line or a player is joined within; a settled place is one thing.
-    const within = name === "lines" || name === "players";
-    const one = within ? both(was, here, there, name) : whole(was, here, there);
+    const one = WITHIN.has(name) ? both(was, here, there, name) : whole(was, here, there);
     if (!one) return undefined;
     if (one.value !== undefined) made.push(one.value);
   }
-  return { value: name === "lines" || name === "players" ? made : inPlace(made) };
+  return { value: WITHIN.has(name) || name === "passes" ? made : inPlace(made) };
 }
 
 /** Settled places in the order of the tune. */
@@ -184,6 +212,14 @@ export function joined(base: Work, mine: Work, theirs: Work): Work | undefined {
   const made = both(base, mine, theirs, "work");
   if (!made) return undefined;
   const work = readWork(made.value);
-  const lists = [work.locks, ...work.lines.map((l) => l.locks), ...work.players.map((p) => p.locks)];
+  const { bowing, plectrum, strum } = work.feel;
+  const strokes = [bowing, plectrum, strum].flatMap((plan) => (plan ? [plan.locks] : []));
+  const lists = [
+    work.locks,
+    ...work.lines.map((l) => l.locks),
+    ...work.players.map((p) => p.locks),
+    ...strokes,
+    ...(work.hands ?? []).map((h) => h.locks),
+  ];
   return lists.some(overlap) ? undefined : work;
 }
