@@ -187,12 +187,12 @@ describe("the strum of a work", () => {
   it("of one time through is heard that time alone, and the other keeps its backing", () => {
     const half = 16 * QUARTER;
     const plain = chords(heard(work()));
-    const once_ = chords(heard(passOf(work(), 2, { strum: "reel bass" })));
+    const second = chords(heard(passOf(work(), 2, { strum: "reel bass" })));
     const early = (notes: typeof plain) => notes.filter((n) => n.at < half);
     const late = (notes: typeof plain) => notes.filter((n) => n.at >= half);
-    expect(early(once_)).toEqual(early(plain));
-    expect(late(once_)).not.toEqual(late(plain));
-    expect(late(once_)).toEqual(
+    expect(early(second)).toEqual(early(plain));
+    expect(late(second)).not.toEqual(late(plain));
+    expect(late(second)).toEqual(
       late(chords(heard({ ...changeStrum(work(), { style: "reel bass" }), backing: "strum" }))),
     );
   });

@@ -102,8 +102,8 @@ function barEvents(place: Place, strokes: readonly ArrangedStroke[], before: Arr
       const end = at + ticks;
       const fills = strokes.filter((s) => s.notes[0]?.role === "fill" && s.at >= at && s.at + s.ticks <= end);
       const first = fills[0];
-      const own_ = strokeEvent(sounding, (first?.at ?? end) - at, first ? undefined : tie);
-      events.push(tuplet ? { ...own_, tuplet } : own_);
+      const event = strokeEvent(sounding, (first?.at ?? end) - at, first ? undefined : tie);
+      events.push(tuplet ? { ...event, tuplet } : event);
       for (const fill of fills) events.push(strokeEvent(fill, fill.ticks, undefined));
       const left = first ? end - ((fills.at(-1)?.at ?? end) + (fills.at(-1)?.ticks ?? 0)) : 0;
       if (left > 0) events.push(rest(left));

@@ -249,24 +249,24 @@ describe("a roll on the banjo", () => {
     fc.assert(
       fc.property(TUNE, fc.constantFrom(...tunings), CHORDS, fc.nat(), (from, on, chords, pick) => {
         const request: ArrangeRequest = { ...REQUEST_ROLL, places: from, instrument: on, chords };
-        const made_ = rolled(request)!;
+        const plucked = rolled(request)!;
         for (const place of from) {
-          const own = made_.strokes.filter((s) => s.place.index === place.index);
+          const own = plucked.strokes.filter((s) => s.place.index === place.index);
           expect(own.reduce((sum, s) => sum + s.ticks, 0)).toBe(place.ticks);
         }
-        made_.strokes.slice(1).forEach((s, i) => {
-          expect(s.pluck).not.toBe(made_.strokes[i]!.pluck);
+        plucked.strokes.slice(1).forEach((s, i) => {
+          expect(s.pluck).not.toBe(plucked.strokes[i]!.pluck);
         });
-        for (const { notes } of made_.strokes)
+        for (const { notes } of plucked.strokes)
           for (const n of notes) {
             const open = midi(on.strings.find((s) => s.number === n.string)!.open);
             expect(open + Number(n.fret)).toBe(n.noteNumber);
           }
-        const priced = made_.strokes.flatMap((s) => s.alternatives.map((a) => ({ s, a })));
+        const priced = plucked.strokes.flatMap((s) => s.alternatives.map((a) => ({ s, a })));
         if (priced.length === 0) return;
         const { s, a } = priced[pick % priced.length]!;
         const lock = { bar: s.place.index, at: s.at - s.place.at, string: a.string, fret: a.fret };
-        expect(rolled({ ...request, locks: [lock] })!.total - made_.total).toBeCloseTo(a.cost, 6);
+        expect(rolled({ ...request, locks: [lock] })!.total - plucked.total).toBeCloseTo(a.cost, 6);
       }),
       { numRuns: 50 },
     );

@@ -17,7 +17,7 @@ import { arrangeReason } from "./arrangeReasons";
 import { fillsUnder } from "./fills";
 import { type Grip, gripName, type GripNote, gripsOf, stopsOf } from "./grips";
 import type { ArrangedNote, ArrangedStroke, Moment } from "./moments";
-import { gripPrice, gripPrices } from "./gripPrices";
+import { gripPriceAt, gripPrices } from "./gripPrices";
 
 /** What can be made of a tune for one who plays strings. */
 export const KINDS = ["melody", "double stops", "melody with chords", "roll"] as const;
@@ -230,16 +230,17 @@ function statesOf(board: Board, kind: Kind, moments: readonly Moment[]): (readon
 /** Grips of one moment: the melody note wherever it lies, alone or over its neighbours. */
 function waysOf(board: Board, kind: Kind, moment: Moment): Grip[] {
   const { noteNumber, wanted } = moment;
+  const priced = gripPriceAt(board, moment);
   const grips = stopsOf(board, noteNumber).flatMap(({ string, stop }) => {
     const melody = { string, stop, noteNumber, role: "melody" as const };
     const alone = gripsOf(board, [melody]);
     if (wanted === 0) return alone;
     const over = kind === "double stops" ? doubled(board, moment, melody) : chorded(board, moment, melody);
     const company = over.flatMap((notes) => gripsOf(board, [melody, ...notes]));
-    const priced = company.map((grip) => ({ grip, price: gripPrice(board, moment, grip) }));
+    const ranked = company.map((grip) => ({ grip, price: priced(grip) }));
     return [
       ...alone,
-      ...priced
+      ...ranked
         .sort((a, b) => a.price - b.price)
         .slice(0, MOST_GRIPS)
         .map((p) => p.grip),

@@ -45,10 +45,10 @@ export const FINGERING_PRICES = {
 const WEAK = 2;
 const OPEN = 3;
 
-/** What a grip costs by itself at a moment, all in all. */
-export function gripPrice(board: Board, moment: Moment, grip: Grip): number {
+/** What grips cost by themselves at a moment, all in all. */
+export function gripPriceAt(board: Board, moment: Moment): (grip: Grip) => number {
   const { local } = gripPrices(board, [moment]);
-  return local.reduce((sum, c) => sum + c.at(0, grip), 0);
+  return (grip) => local.reduce((sum, c) => sum + c.at(0, grip), 0);
 }
 
 /** The named costs of grips over the moments of a tune. */

@@ -8,7 +8,7 @@ import { barLabel, lengthWords, mendBar, notices, type Sheet } from "../../core/
 import { pitchName } from "../../core/theory";
 import { STRUM_STAFF } from "../../core/strokes";
 import { type Drawing, type Measured, noteAt } from "../../engraving";
-import { RoleBadge, VOICES } from "../roles";
+import { RoleBadge, type Voice, VOICES } from "../roles";
 import { listed } from "../signs";
 import { Engraving } from "../engraving/Engraving";
 import { WeaveStrip } from "../weave/WeaveStrip";
@@ -207,13 +207,16 @@ function musicWords({ phrase }: RowOf, { staves, places }: Sheet, shown: readonl
 }
 const spoken = (name: string) => name.replace("#", " sharp").replace("b", " flat").replace(/\d/, " $&");
 
-/** What the strum is among the parts. */
-const STRUM = { name: "Strum", role: "chords" } as const;
+/** What stands under the parts without being one: the strum, and the tune under a hand. */
+const OTHERS: Readonly<Record<string, { name: string; role: Voice }>> = {
+  [STRUM_STAFF]: { name: "Strum", role: "chords" },
+  [HAND_STAFF]: { name: "Under the hand", role: "melody" },
+};
 /** At every staff of a row its role. */
 function StaffSigns({ parts, measured }: { parts: readonly Part[]; measured: Measured }) {
   const first = measured.staves.filter((s) => s.bar === measured.bars[0]?.index);
   return first.map(({ staff, top, bottom }) => {
-    const part = staff === STRUM_STAFF ? STRUM : parts.find((p) => p.id === staff || staff === HAND_STAFF);
+    const part = OTHERS[staff] ?? parts.find((p) => p.id === staff);
     return part ? (
       <div key={staff} className={css.staffSign} style={{ top: (top + bottom) / 2 - 9 }} title={part.name}>
         <RoleBadge voice={part.role} size={18} />

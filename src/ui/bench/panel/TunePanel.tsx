@@ -9,7 +9,7 @@ import { LinkButton } from "../../controls/buttons";
 import { signed, signedText } from "../../signs";
 import { PAGES, type PageName, useBench } from "../state";
 import { useNaming } from "../useNaming";
-import { FormEditor } from "./FormEditor";
+import { FormEditor } from "./form/FormEditor";
 import { HandsPanel } from "./HandsPanel";
 import { HistoryPanel } from "./HistoryPanel";
 import { NoteEditor } from "./NoteEditor";

@@ -76,7 +76,7 @@ export function AccentBar({ shape, onPull }: Props) {
           share={starts[i % groove.parts] as number}
           beat={beat}
           sideways={i % groove.parts > 0}
-          onPull={(weight_, share, done) => onPull({ part: i, weight: weight_, share }, done)}
+          onPull={(loud, share, done) => onPull({ part: i, weight: loud, share }, done)}
         />
       ))}
     </div>
