@@ -1,34 +1,10 @@
-import { className, parsePitch } from "../theory";
-import { type Fret, type Hand, Instrument, type OpenString, type Tuning } from "./model";
+import { parsePitch } from "../theory";
+import { CAUTIONS, FINGERS, JUDGEMENT, REACHES, rangesOf, SPANS, SPEEDS, whistleRanges } from "./byLevel";
+import { spacingOf } from "./levels";
+import { type Fret, Instrument } from "./model";
+import { DIATONIC, chromatic, tuningOf } from "./written";
 
-/** Frets a semitone apart, from the nut. */
-const chromatic = (highest: number): Fret[] =>
-  Array.from({ length: highest + 1 }, (_, i) => ({ label: String(i), semitones: i }));
-const frets = (text: string): Fret[] =>
-  text.split(" ").map((pair) => {
-    const [label = "", semitones] = pair.split("=");
-    return { label, semitones: Number(semitones) };
-  });
-/** The mountain dulcimer's diatonic frets, with the half frets that most have. */
-const DIATONIC = frets("0=0 1=2 2=4 3=5 4=7 5=9 6=10 6+=11 7=12 8=14 9=16 10=17 11=19 12=21 13=22 13+=23 14=24");
-
-/** Strings from the player's lowest course to the highest; "G4@5" is a short string that begins at the fifth fret. */
-const stringsOf = (text: string): OpenString[] => {
-  const names = text.split(" ").filter(Boolean);
-  return names.map((name, i) => {
-    const [open = "", short] = name.split("@");
-    return { number: names.length - i, open: parsePitch(open), ...(short ? { shortFrom: Number(short) } : {}) };
-  });
-};
-
-/** A tuning is called by the letters of its strings, with what tells it from another of the same letters. */
-const tuningOf = (text: string): Tuning => {
-  const [pitches = "", remark = ""] = text.split("|");
-  const strings = stringsOf(pitches);
-  const letters = strings.map(({ open }) => className(open)).join("");
-  return { name: remark ? `${letters}, ${remark}` : letters, strings };
-};
-
+/** An instrument by what tells it from others; the rest follows from its family and its frets. */
 type Row = {
   name: string;
   family: Instrument["family"];
@@ -39,29 +15,34 @@ type Row = {
   octaves?: number;
   /** Its tunings, the usual one first. */
   tunings?: readonly string[];
-  hand?: Hand;
+  hand?: Instrument["hand"];
   scale?: number;
   frets?: Fret[];
-};
+} & Partial<Pick<Instrument, "reach" | "speed" | "ranges" | "fingers">>;
 
-const entry = ({ name, family, range, clef, program, octaves = 0, tunings = [], ...strung }: Row): Instrument => {
+const entry = ({ range, octaves = 0, tunings = [], ...own }: Row): Instrument => {
   const known = tunings.map(tuningOf);
+  const spacing = spacingOf(own);
+  const handFingers = spacing === "diatonic" ? FINGERS.fromAbove : FINGERS[own.hand ?? "none"];
   return Instrument.parse({
-    name,
-    family,
     lowest: parsePitch(range[0]),
     highest: parsePitch(range[1]),
-    clef,
     transposition: 12 * octaves,
-    program,
     tunings: known,
     strings: known[0]?.strings ?? [],
-    ...strung,
+    ...(own.hand ? { spans: SPANS[spacing] } : {}),
+    speed: SPEEDS.others,
+    fingers: handFingers,
+    cautions: CAUTIONS[own.family],
+    source: JUDGEMENT,
+    ...own,
   });
 };
 
-const FIFTHS = { family: "bowed", hand: "violin" } as const;
+const FIFTHS = { family: "bowed", hand: "violin", reach: REACHES.violin } as const;
 const FRETTED = { family: "plucked", hand: "frets", clef: "treble" } as const;
+const PICKED = { ...FRETTED, speed: SPEEDS.plectrum } as const;
+const PLUCKED = { ...FRETTED, speed: SPEEDS.fingers } as const;
 const BASS = ["E1 A1 D2 G2"];
 /** Whistles besides the one in D, by their lowest note; written an octave lower. */
 const WHISTLES: readonly Row[] = (
@@ -79,6 +60,8 @@ const WHISTLES: readonly Row[] = (
   clef: "treble",
   program: 74,
   octaves: 1,
+  ranges: whistleRanges(low),
+  fingers: FINGERS.holes,
 }));
 const MANDOLIN = ["G3 D4 A4 E5", "A3 E4 A4 E5", "G3 D4 G4 D5", "A3 D4 A4 E5"];
 
@@ -93,14 +76,16 @@ const ROWS: readonly Row[] = [
     ...FIFTHS,
     name: "cello",
     hand: "cello",
+    reach: REACHES.cello,
     range: ["C2", "D4"],
     clef: "bass",
     program: 42,
     tunings: ["C2 G2 D3 A3"],
   },
   {
-    ...FRETTED,
+    ...PICKED,
     name: "mandolin",
+    reach: REACHES.mandolin,
     scale: 35,
     range: ["G3", "B5"],
     program: 26,
@@ -108,8 +93,9 @@ const ROWS: readonly Row[] = [
     frets: chromatic(20),
   },
   {
-    ...FRETTED,
+    ...PICKED,
     name: "octave mandola",
+    reach: REACHES.mandolin,
     scale: 53,
     range: ["G2", "B4"],
     program: 25,
@@ -118,8 +104,9 @@ const ROWS: readonly Row[] = [
     frets: chromatic(20),
   },
   {
-    ...FRETTED,
+    ...PICKED,
     name: "guitar",
+    reach: REACHES.guitar,
     scale: 65,
     range: ["E2", "E5"],
     program: 25,
@@ -130,6 +117,8 @@ const ROWS: readonly Row[] = [
   {
     ...FRETTED,
     name: "banjo",
+    reach: REACHES.banjo,
+    speed: SPEEDS["basic strum"],
     scale: 67,
     range: ["D3", "D5"],
     program: 105,
@@ -138,8 +127,9 @@ const ROWS: readonly Row[] = [
     frets: chromatic(22),
   },
   {
-    ...FRETTED,
+    ...PICKED,
     name: "tenor banjo",
+    reach: REACHES.mandolin,
     scale: 53,
     range: ["G2", "B4"],
     program: 25,
@@ -148,8 +138,9 @@ const ROWS: readonly Row[] = [
     frets: chromatic(17),
   },
   {
-    ...FRETTED,
+    ...PLUCKED,
     name: "mountain dulcimer",
+    reach: REACHES.dulcimer,
     scale: 70,
     range: ["D3", "D5"],
     program: 15,
@@ -157,8 +148,9 @@ const ROWS: readonly Row[] = [
     frets: DIATONIC,
   },
   {
-    ...FRETTED,
+    ...PLUCKED,
     name: "ukulele",
+    reach: REACHES.ukulele,
     scale: 35,
     range: ["C4", "A5"],
     program: 27,
@@ -166,8 +158,9 @@ const ROWS: readonly Row[] = [
     frets: chromatic(15),
   },
   {
-    ...FRETTED,
+    ...PLUCKED,
     name: "small lute",
+    reach: REACHES.ukulele,
     scale: 34,
     range: ["D4", "A5"],
     program: 27,
@@ -178,6 +171,7 @@ const ROWS: readonly Row[] = [
     ...FIFTHS,
     name: "bass",
     hand: "cello",
+    reach: REACHES.bass,
     range: ["E1", "G3"],
     clef: "bass",
     program: 42,
@@ -185,8 +179,9 @@ const ROWS: readonly Row[] = [
     tunings: BASS,
   },
   {
-    ...FRETTED,
+    ...PLUCKED,
     name: "plucked bass",
+    reach: REACHES.bass,
     range: ["E1", "G3"],
     clef: "bass",
     program: 25,
@@ -195,21 +190,82 @@ const ROWS: readonly Row[] = [
     tunings: BASS,
     frets: chromatic(20),
   },
-  { name: "whistle", family: "wind", range: ["D5", "B6"], clef: "treble", program: 74, octaves: 1 },
+  {
+    name: "whistle",
+    family: "wind",
+    range: ["D5", "B6"],
+    clef: "treble",
+    program: 74,
+    octaves: 1,
+    ranges: whistleRanges("D5"),
+    fingers: FINGERS.holes,
+  },
   ...WHISTLES,
   { name: "soprano recorder", family: "wind", range: ["C5", "D7"], clef: "treble", program: 73, octaves: 1 },
   { name: "alto recorder", family: "wind", range: ["F4", "G6"], clef: "treble", program: 73 },
-  { name: "flute", family: "wind", range: ["D4", "B5"], clef: "treble", program: 73 },
-  { name: "accordion", family: "box", range: ["G3", "C6"], clef: "treble", program: 21 },
-  { name: "button accordion B/C", family: "box", range: ["B3", "B5"], clef: "treble", program: 21 },
-  { name: "button accordion D/G", family: "box", range: ["A3", "B5"], clef: "treble", program: 21 },
-  { name: "harp", family: "keyboard", range: ["C3", "C7"], clef: "treble", program: 27 },
-  { name: "piano", family: "keyboard", range: ["A0", "C8"], clef: "treble", program: 0 },
+  {
+    name: "flute",
+    family: "wind",
+    range: ["D4", "B5"],
+    clef: "treble",
+    program: 73,
+    ranges: rangesOf("G4 D5", "D4 D5", "D4 G5", "D4 B5", "D4 D6"),
+  },
+  { name: "accordion", fingers: FINGERS.keys, family: "box", range: ["G3", "C6"], clef: "treble", program: 21 },
+  {
+    name: "button accordion B/C",
+    fingers: FINGERS.rows,
+    family: "box",
+    range: ["B3", "B5"],
+    clef: "treble",
+    program: 21,
+  },
+  {
+    name: "button accordion D/G",
+    fingers: FINGERS.rows,
+    family: "box",
+    range: ["A3", "B5"],
+    clef: "treble",
+    program: 21,
+  },
+  { name: "harp", fingers: FINGERS.keys, family: "keyboard", range: ["C3", "C7"], clef: "treble", program: 27 },
+  { name: "piano", fingers: FINGERS.keys, family: "keyboard", range: ["A0", "C8"], clef: "treble", program: 0 },
   { name: "voice", family: "voice", range: ["A3", "D5"], clef: "treble", program: 52 },
-  { name: "soprano", family: "voice", range: ["D4", "E5"], clef: "treble", program: 52 },
-  { name: "alto", family: "voice", range: ["A3", "B4"], clef: "treble", program: 52 },
-  { name: "tenor", family: "voice", range: ["D3", "E4"], clef: "treble", program: 52, octaves: -1 },
-  { name: "bass voice", family: "voice", range: ["G2", "B3"], clef: "bass", program: 52 },
+  {
+    name: "soprano",
+    family: "voice",
+    range: ["D4", "E5"],
+    clef: "treble",
+    program: 52,
+    ranges: rangesOf("D4 E5", "D4 E5", "D4 E5", "D4 A5", "D4 A5"),
+  },
+  {
+    name: "alto",
+    family: "voice",
+    range: ["A3", "B4"],
+    clef: "treble",
+    program: 52,
+    ranges: rangesOf("A3 B4", "A3 B4", "A3 B4", "A3 E5", "A3 E5"),
+  },
+  {
+    name: "tenor",
+    family: "voice",
+    range: ["D3", "E4"],
+    clef: "treble",
+    program: 52,
+    octaves: -1,
+    ranges: rangesOf("D3 E4", "D3 E4", "D3 E4", "D3 A4", "D3 A4"),
+  },
+  {
+    name: "bass voice",
+    family: "voice",
+    range: ["G2", "B3"],
+    clef: "bass",
+    program: 52,
+    ranges: rangesOf("G2 B3", "G2 B3", "G2 B3", "G2 E4", "G2 E4"),
+  },
+  // Its pitches stand for the heavy and the light stroke.
+  { name: "hand drum", family: "drum", range: ["E5", "F5"], clef: "treble", program: 115 },
 ];
 
 export const INSTRUMENTS: readonly Instrument[] = ROWS.map(entry);
@@ -231,13 +287,26 @@ const ALSO: Readonly<Record<string, string>> = {
   "button accordion": "button accordion D/G",
   recorder: "soprano recorder",
   "double bass": "bass",
+  drum: "hand drum",
 };
 const byName = new Map(INSTRUMENTS.map((i) => [i.name.toLowerCase(), i]));
 
-/** Finds an instrument by its name or another that it goes by, whatever the capitals. */
-export function instrument(name: string): Instrument | undefined {
-  const own = name.trim().toLowerCase();
-  return byName.get(own) ?? byName.get((Object.hasOwn(ALSO, own) ? (ALSO[own] ?? "") : "").toLowerCase());
+/**
+ * Finds an instrument by its name or another that it goes by, whatever the capitals. A teacher's own come first: one of
+ * the same name takes the place of the catalogue's.
+ */
+export function instrument(name: string, own: readonly Instrument[] = []): Instrument | undefined {
+  const asked = name.trim().toLowerCase();
+  const also = (Object.hasOwn(ALSO, asked) ? (ALSO[asked] ?? "") : asked).toLowerCase();
+  return own.find((i) => [asked, also].includes(i.name.toLowerCase())) ?? byName.get(asked) ?? byName.get(also);
+}
+
+/** The catalogue with a teacher's own instruments: each in the place of its namesake, the others after it. */
+export function catalogueWith(own: readonly Instrument[]): readonly Instrument[] {
+  if (own.length === 0) return INSTRUMENTS;
+  const named = new Map(own.map((i) => [i.name.toLowerCase(), i]));
+  const kept = INSTRUMENTS.map((i) => named.get(i.name.toLowerCase()) ?? i);
+  return [...kept, ...own.filter((i) => !byName.has(i.name.toLowerCase()))];
 }
 
 /** An instrument in one of its tunings; undefined where it has none of that name. */

@@ -50,7 +50,7 @@ function fingered(board: Board, notes: readonly Bare[], place: number): Grip | u
   for (const [i, note] of order.entries()) {
     const { finger, off } = naturalFinger(board, note.stop.number, place);
     const before = order[i - 1];
-    const across = before !== undefined && canLieAcross(board, before, note, notes, barre);
+    const across = before !== undefined && canLieAcross(board, before, note, notes, barre === "full");
     const own = across && last === finger ? last : Math.max(finger, last + 1);
     const left = order.slice(i + 1).filter((n) => n.stop.number > note.stop.number).length;
     const fits = Math.min(own, Math.max(last + (across ? 0 : 1), 4 - left));
