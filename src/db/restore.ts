@@ -5,7 +5,7 @@ import { type Db, openDatabase } from "./open";
 import { troubleOf } from "./trouble";
 
 /** Tables of a collection, parents first. */
-const TABLES = ["tunes", "revisions", "tags", "answers"];
+const TABLES = ["tunes", "revisions", "tags", "answers", "instruments"];
 
 export type Restored = { tunes: number } | { wrong: string };
 

@@ -92,3 +92,11 @@ export const answers = sqliteTable(
   },
   (t) => [index("answers_tune").on(t.tuneId)],
 );
+
+/** A teacher's own instruments; one of the name of the catalogue's takes its place. */
+export const instruments = sqliteTable("instruments", {
+  name: text("name").primaryKey(),
+  /** The instrument as validated JSON. */
+  made: text("made").notNull(),
+  changed: integer("changed", { mode: "timestamp_ms" }).notNull(),
+});

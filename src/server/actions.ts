@@ -1,6 +1,7 @@
 "use server";
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
+import { type Instrument, OwnDraft } from "../core/instruments";
 import { Rights, Tune } from "../core/score";
 import { database, keepAnswer, setAside, type Tally, tagTunes, tallyOf, writing } from "../db";
 import type { Backup, Checked } from "../db";
@@ -8,6 +9,7 @@ import { type Answer, answer, Refusal } from "./answer";
 import { Id } from "./asks";
 import { aside } from "./aside";
 import type { Taken } from "./collection";
+import { dropOwn, type KeptInstrument, keepOwn } from "./instruments";
 import { type Left, nameVersion, type Version, versions } from "./states";
 
 type Listed = Backup & Checked;
@@ -103,6 +105,17 @@ export async function answerThirdOrFourth(input: unknown): Promise<Answer<Tally>
     if (given) keepAnswer(writing(), id, given);
     return tallyOf(database(), id);
   });
+}
+
+/** Keeps an instrument of one's own as it was written. */
+export async function writeInstrument(input: unknown): Promise<Answer<KeptInstrument>> {
+  const Input = z.object({ draft: OwnDraft, before: z.string().max(40).nullable() });
+  return answer(Input, input, ({ draft, before }) => keepOwn(writing(), draft, before));
+}
+
+/** Takes an instrument of one's own away. */
+export async function takeInstrumentAway(input: unknown): Promise<Answer<Instrument[]>> {
+  return answer(z.string().max(40), input, (name) => dropOwn(writing(), name));
 }
 
 /** The backups of the collection, newest first, each with what it was found to hold. */

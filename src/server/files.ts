@@ -1,4 +1,16 @@
-import { bowedSheet, type Derived, derive, performed, sheetOf, strumSheet, type Work } from "../core/ensemble";
+import {
+  bowedSheet,
+  type Derived,
+  derive,
+  type Hand,
+  handById,
+  handSheet,
+  performed,
+  performedBy,
+  sheetOf,
+  strumSheet,
+  type Work,
+} from "../core/ensemble";
 import { fileName, performanceMidi, sheetAbc, sheetMusicXml, writeChordPro } from "../core/formats";
 import type { Sheet } from "../core/score";
 import { STRUM_STAFF } from "../core/strokes";
@@ -28,13 +40,28 @@ const FORMATS: ReadonlyMap<string, Format> = new Map([
   ["mid", { type: "audio/midi", write: sound }],
 ]);
 
+/** A file of the tune as one hand plays it: tablature, or notes with their fingers. */
+function handFile(work: Work, derived: Derived, hand: Hand, { type, write }: Format, format: string): Download {
+  const melody = sheetOf(work, derived, ...derived.parts.filter((p) => p.role === "melody").map((p) => p.id));
+  const sheet = handSheet(work, derived, { ...melody, staves: [] }, hand);
+  const name = `${fileName(work.tune.title)}-${fileName(hand.instrument)}.${format}`;
+  if (format !== "mid") return { name, type, content: write({ work, derived, sheet }) };
+  return {
+    name,
+    type,
+    content: performanceMidi(performedBy(hand, work, derived, melody, { pure: false, chords: false })),
+  };
+}
+
 /**
- * A file of one part (by id), of several ("melody+moving") or of all of them ("all"). Undefined for a part or format
+ * A file of one part (by id), of several ("melody+moving"), of all of them ("all"), or of a hand ("hand-guitar"). Undefined for a part or format
  * that does not exist.
  */
 export function download(work: Work, asked: string, format: string): Download | undefined {
   const writer = FORMATS.get(format);
   const derived = derive(work);
+  const hand = handById(work, asked);
+  if (writer && hand) return handFile(work, derived, hand, writer, format);
   const every = asked === "all" ? [] : [...new Set(asked.split("+"))];
   const strummed = every.includes(STRUM_STAFF) || (asked === "all" && work.feel.strum !== null);
   const ids = every.filter((id) => id !== STRUM_STAFF);

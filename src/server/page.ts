@@ -30,7 +30,7 @@ const kept = new Recent<Derived>(MOST);
 
 /** Everything that follows from a tune as it stands; worked out once for each of its states, beside the application. */
 export async function derivedOf({ id, head, work }: Loaded): Promise<Derived> {
-  const state = `${id}.${head}`;
+  const state = `${id}.${head}.${JSON.stringify(work.instruments ?? [])}`;
   return kept.get(state) ?? kept.put(state, await aside("derive", work));
 }
 

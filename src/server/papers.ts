@@ -1,6 +1,16 @@
 import type { Cell } from "../core/analysis";
 import { type ChartRow, chordChart } from "../core/chords";
-import { bowedSheet, derive, readWork, sheetOf } from "../core/ensemble";
+import {
+  bowedSheet,
+  type Derived,
+  derive,
+  type Hand,
+  handById,
+  handSheet,
+  readWork,
+  sheetOf,
+  type Work,
+} from "../core/ensemble";
 import type { Part } from "../core/grading";
 import { onPaper, type Sheet, type Tune } from "../core/score";
 import { CHORD_NAMES, type ChordNames } from "../core/theory";
@@ -43,19 +53,35 @@ export type PartPaper = {
 /** The address of all parts together. */
 export const ALL = "all";
 
+const partWords = (found: Part | undefined): PartPaper["own"] =>
+  found ? { name: found.name, instrument: found.instrument, coaching: found.coaching } : null;
+
+/** The tune over how one hand plays it. */
+function handPaper(work: Work, derived: Derived, hand: Hand): Sheet {
+  const melody = derived.parts.filter((p) => p.role === "melody").map((p) => p.id);
+  return handSheet(work, derived, sheetOf(work, derived, ...melody), hand);
+}
+/** What stands over it: on what, how, in which tuning, for whom. */
+function handWords({ instrument, kind, tuning, capo = 0, level }: Hand): PartPaper["own"] {
+  const said = [kind, tuning ? `tuned ${tuning}` : "", capo > 0 ? `capo on fret ${capo}` : "", `for ${level}`];
+  return { name: `On the ${instrument}`, instrument, coaching: said.filter(Boolean).join(", ") };
+}
+
 /** One part of a work as it is stored, by its id, or the score of all; null where there is no such part. */
 export function partPaper(stored: string, part: string): PartPaper | null {
   const work = readWork(JSON.parse(stored));
-  if (part !== ALL && !work.players.some((p) => p.id === part)) return null;
+  const hand = handById(work, part);
+  if (part !== ALL && !hand && !work.players.some((p) => p.id === part)) return null;
   const derived = derive(work);
   const found = derived.parts.find((p) => p.id === part);
+  const own = sheetOf(work, derived, ...(found ? [found.id] : []));
   const { form, sentence } = derived.analysis;
   return {
     heading: headingOf(work.tune),
     sentence,
     weave: derived.weave,
-    sheet: onPaper(bowedSheet(work, derived, sheetOf(work, derived, ...(found ? [found.id] : []))), work.tune),
+    sheet: onPaper(hand ? handPaper(work, derived, hand) : bowedSheet(work, derived, own), work.tune),
     starts: form.phrases.map((p) => p.from),
-    own: found ? { name: found.name, instrument: found.instrument, coaching: found.coaching } : null,
+    own: hand ? handWords(hand) : partWords(found),
   };
 }

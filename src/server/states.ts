@@ -18,6 +18,7 @@ import {
 } from "../db";
 import { Refusal } from "./answer";
 import { factsOf } from "./collection";
+import { equipped } from "./instruments";
 
 /** A tune's work as the bench opens it, with the head it stands at. */
 export type Loaded = {
@@ -60,7 +61,7 @@ export function unread(db: Db, id: number): Unread | undefined {
     id,
     title: tune.title,
     head: tune.head,
-    work: revision.work,
+    work: equipped(db, revision.work),
     step: revision.step,
     canUndo: revision.parent !== null,
     canRedo: newestChild(db, id, revision.id) !== undefined,

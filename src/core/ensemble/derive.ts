@@ -12,9 +12,9 @@ import {
   together,
   type Voice,
 } from "../harmony";
-import { FIDDLE, type Instrument, instrument, tuned } from "../instruments";
 import { melodyStaff, type Sheet, type SheetChord } from "../score";
 import { lineOf } from "./decide";
+import { type Owning, playedOn } from "./instruments";
 import type { Line, Player, Work } from "./work";
 
 /** What stands for the chords of the file among the styles to compare with. */
@@ -59,14 +59,8 @@ export const rivalPlan = (work: Work, other: string): ChordPlan =>
     analyse(work.tune),
   );
 
-/** An instrument as stored work names it; one the catalogue no longer has is played on the fiddle. */
-const playedOn = (name: string, tuning: string | null = null): Instrument => {
-  const found = instrument(name) ?? FIDDLE;
-  return tuned(found, tuning) ?? found;
-};
-
 /** A harmony line over the chords of a work. */
-function harmonyOf(line: Line, { places, form }: Analysis, plan: ChordPlan): DerivedLine {
+function harmonyOf(work: Owning, line: Line, { places, form }: Analysis, plan: ChordPlan): DerivedLine {
   const school = (name: string) => schoolNamed(name) ?? CHORD_FIT;
   const derived = deriveHarmony({
     places,
@@ -74,7 +68,7 @@ function harmonyOf(line: Line, { places, form }: Analysis, plan: ChordPlan): Der
     phraseEnds: new Set(form.phrases.map((p) => p.to)),
     school: school(line.school),
     side: line.side,
-    instrument: playedOn(line.instrument),
+    instrument: playedOn(work, line.instrument),
     bars: new Map(line.bars.map((b) => [b.bar, school(b.school)])),
     locks: line.locks,
   });
@@ -94,7 +88,7 @@ export function rivalLine(
   const line = lineOf(work, id);
   if (!line) return null;
   const analysis = analyse(work.tune);
-  return harmonyOf({ ...line, school, bars: [], locks: [...locks] }, analysis, planOf(work, analysis));
+  return harmonyOf(work, { ...line, school, bars: [], locks: [...locks] }, analysis, planOf(work, analysis));
 }
 
 const LINE_NAMES = ["Harmony", "Harmony, second line", "Harmony, third line"];
@@ -108,8 +102,8 @@ function partName({ learner, role, line }: Player, lines: readonly { id: string 
   return LINE_NAMES[order] ?? `Harmony, line ${order + 1}`;
 }
 
-function partsOf({ players }: Work, { places }: Analysis, plan: ChordPlan, lines: readonly DerivedLine[]): Part[] {
-  return players.map((player) => {
+function partsOf(work: Work, { places }: Analysis, plan: ChordPlan, lines: readonly DerivedLine[]): Part[] {
+  return work.players.map((player) => {
     const line = lines.find((l) => l.id === player.line);
     return writePart(
       { places, plan },
@@ -117,7 +111,7 @@ function partsOf({ players }: Work, { places }: Analysis, plan: ChordPlan, lines
         id: player.id,
         name: partName(player, lines),
         role: player.role,
-        instrument: playedOn(player.instrument, player.tuning),
+        instrument: playedOn(work, player.instrument, player.tuning),
         line: line ? { id: line.id, line } : null,
       },
     );
@@ -174,7 +168,7 @@ export function makeDeriver(): Deriver {
     const lines = work.lines.map((line) => {
       const own = drawn.get(line.id) ?? lastMade<DerivedLine>();
       drawn.set(line.id, own);
-      return own([chosen, line], () => harmonyOf(line, analysis, plan));
+      return own([chosen, line, work.instruments], () => harmonyOf(work, line, analysis, plan));
     });
     const parts = partsOf(work, analysis, plan, lines);
     const faults = faultsOf(parts, lines, plan, analysis);

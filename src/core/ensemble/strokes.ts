@@ -1,5 +1,5 @@
 import { NO_DANCE, usualTempo } from "../feel";
-import { FIDDLE, type Instrument, instrument, tuned } from "../instruments";
+import type { Instrument } from "../instruments";
 import type { Sheet } from "../score";
 import {
   type Bowing,
@@ -21,6 +21,7 @@ import {
 } from "../strokes";
 import type { Derived } from "./derive";
 import { grooveFor } from "./groove";
+import { playedOn } from "./instruments";
 import { once } from "./once";
 import type { Feel, StrumChoice, Work } from "./work";
 
@@ -34,16 +35,13 @@ const UNCHOSEN: StrumChoice = { instrument: "guitar", tuning: null, style: "", g
 /** The strum of a work: the one that was chosen, or the guitar's first. */
 export const strumFor = ({ feel }: Pick<Work, "feel">): StrumChoice => feel.strum ?? UNCHOSEN;
 
-const named = (name: string | undefined, other: Instrument): Instrument => instrument(name ?? "") ?? other;
-const MANDOLIN = instrument("mandolin") ?? FIDDLE;
-const GUITAR = instrument("guitar") ?? FIDDLE;
+type Felt = Pick<Work, "feel" | "instruments">;
 /** What a work's tune is bowed, picked and strummed on. */
-export const bowedOn = ({ feel }: Pick<Work, "feel">): Instrument => named(feel.bowing?.instrument, FIDDLE);
-export const pickedOn = ({ feel }: Pick<Work, "feel">): Instrument => named(feel.plectrum?.instrument, MANDOLIN);
-export function strummedOn(work: Pick<Work, "feel">): Instrument {
-  const choice = strumFor(work);
-  const on = named(choice.instrument, GUITAR);
-  return tuned(on, choice.tuning) ?? on;
+export const bowedOn = (work: Felt): Instrument => playedOn(work, work.feel.bowing?.instrument);
+export const pickedOn = (work: Felt): Instrument => playedOn(work, work.feel.plectrum?.instrument, null, "mandolin");
+export function strummedOn(work: Felt): Instrument {
+  const { instrument, tuning } = strumFor(work);
+  return playedOn(work, instrument, tuning, UNCHOSEN.instrument);
 }
 
 const locksOf = (locks: StrumChoice["locks"]): StrokeLock[] =>
@@ -58,7 +56,7 @@ type Analysed = Pick<Derived, "analysis">;
 export function bowsOf(work: Work, derived: Analysed, other: string | null = null): StrokePlan {
   const { analysis } = derived;
   const { groove, own, bowing } = work.feel;
-  return once(analysis, ["bows", groove, own, bowing, other, work.tune], () => {
+  return once(analysis, ["bows", groove, own, bowing, other, work.tune, work.instruments], () => {
     const { places, form } = analysis;
     const shaped = grooveFor(work, derived) ?? NO_DANCE;
     const style = BOWINGS.find((b) => b.name === other)?.name ?? bowingFor(work);
@@ -116,7 +114,7 @@ export function strumOf(
 ): StrumPlan {
   const choice = strumFor(work);
   const { analysis, plan } = derived;
-  return once(analysis, ["strum", choice, other, plan], () =>
+  return once(analysis, ["strum", choice, other, plan, work.instruments], () =>
     planStrum({
       places: analysis.places,
       instrument: strummedOn(work),

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { ChordLock, StyleName } from "../chords";
 import { Id, type Role, Role as RoleName } from "../grading";
 import { HarmonyLock, SchoolName, type Side } from "../harmony";
-import { FIDDLE } from "../instruments";
+import { FIDDLE, Instrument } from "../instruments";
 import { Backing } from "../performance";
 import { StoredTune, type Tune } from "../score";
 import { record } from "../theory";
@@ -108,12 +108,17 @@ export const Hand = record({
   tuning: Name.nullable(),
   kind: Name,
   level: Name,
+  /** The fret of a capo, how many notes have a double stop; none and alternating where nothing is said. */
+  capo: z.int().min(0).max(12).optional(),
+  doubling: Name.optional(),
   locks: z
     .array(record({ bar: Bar, at: Bar, string: z.int().min(1).max(12), fret: z.string().min(1).max(3) }))
     .max(8000),
 });
 export type Hand = z.infer<typeof Hand>;
 
+/** Most instruments a teacher can add. */
+export const MOST_OWN = 40;
 /** Most doubts that are kept with a tune. */
 export const MOST_DOUBTS = 60;
 
@@ -132,6 +137,8 @@ export const Work = record({
   feel: Feel,
   /** How it lies under the hands it was looked at for, the latest first. */
   hands: z.array(Hand).max(60).optional(),
+  /** The teacher's own instruments, as they were when it was saved; a tune is opened with those there are now. */
+  instruments: z.array(Instrument).max(MOST_OWN).optional(),
   /** What was left out or read in doubt when the tune came in, until a teacher has settled it. */
   doubts: z.array(z.string().max(400)).max(MOST_DOUBTS).optional(),
   /** The roadmap; empty for everybody all the time. */

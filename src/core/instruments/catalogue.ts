@@ -18,7 +18,7 @@ type Row = {
   hand?: Instrument["hand"];
   scale?: number;
   frets?: Fret[];
-} & Partial<Pick<Instrument, "reach" | "speed" | "ranges" | "fingers">>;
+} & Partial<Pick<Instrument, "reach" | "speed" | "ranges" | "fingers" | "capo">>;
 
 const entry = ({ range, octaves = 0, tunings = [], ...own }: Row): Instrument => {
   const known = tunings.map(tuningOf);
@@ -95,6 +95,7 @@ const ROWS: readonly Row[] = [
   {
     ...PICKED,
     name: "octave mandola",
+    capo: 5,
     reach: REACHES.mandolin,
     scale: 53,
     range: ["G2", "B4"],
@@ -106,6 +107,7 @@ const ROWS: readonly Row[] = [
   {
     ...PICKED,
     name: "guitar",
+    capo: 7,
     reach: REACHES.guitar,
     scale: 65,
     range: ["E2", "E5"],
@@ -117,6 +119,7 @@ const ROWS: readonly Row[] = [
   {
     ...FRETTED,
     name: "banjo",
+    capo: 5,
     reach: REACHES.banjo,
     speed: SPEEDS["basic strum"],
     scale: 67,
@@ -140,6 +143,7 @@ const ROWS: readonly Row[] = [
   {
     ...PLUCKED,
     name: "mountain dulcimer",
+    capo: 7,
     reach: REACHES.dulcimer,
     scale: 70,
     range: ["D3", "D5"],
@@ -265,7 +269,7 @@ const ROWS: readonly Row[] = [
     ranges: rangesOf("G2 B3", "G2 B3", "G2 B3", "G2 E4", "G2 E4"),
   },
   // Its pitches stand for the heavy and the light stroke.
-  { name: "hand drum", family: "drum", range: ["E5", "F5"], clef: "treble", program: 115 },
+  { name: "hand drum", family: "drum", range: ["F2", "F3"], clef: "bass", program: 117 },
 ];
 
 export const INSTRUMENTS: readonly Instrument[] = ROWS.map(entry);

@@ -70,6 +70,8 @@ export const Instrument = z
     /** Length of its open strings, in centimetres: how far apart its frets are. */
     scale: z.number().min(20).max(120).optional(),
     frets: z.array(Fret).min(2).max(48).optional(),
+    /** The highest fret a capo is put on, in semitones; none where none is used. */
+    capo: z.int().min(1).max(12).optional(),
     /** By level: how far up its strings, how wide the hand opens. Strung instruments only. */
     reach: byLevel(Reach).optional(),
     spans: Spans.optional(),

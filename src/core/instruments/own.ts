@@ -1,3 +1,4 @@
+import { z } from "zod";
 import { midi, type Pitch, parsePitch, pitchName } from "../theory";
 import { CAUTIONS, FINGERS, REACHES, SPANS, SPEEDS } from "./byLevel";
 import { LEVELS, type Level } from "./model";
@@ -7,34 +8,38 @@ import { lowestOf, readFrets, readTunings, writeFrets, writeTunings } from "./wr
 
 type Five<T> = [T, T, T, T, T];
 
+const Text = z.string().max(2000);
+const FiveTexts = z.tuple([Text, Text, Text, Text, Text]);
+
 /** An instrument as a teacher writes it: every field is text, as it stands in its box. Empty ones take the usual. */
-export type OwnDraft = {
-  name: string;
-  family: string;
-  clef: string;
+export const OwnDraft = z.object({
+  name: Text,
+  family: Text,
+  clef: Text,
   /** Octaves from the written to the sounding pitch: -1 for a guitar. */
-  octaves: string;
+  octaves: Text,
   /** The General MIDI program from 0. */
-  program: string;
+  program: Text,
   /** A tuning a line, its lowest string first. */
-  tunings: string;
-  hand: string;
-  frets: string;
-  scale: string;
-  lowest: string;
-  highest: string;
+  tunings: Text,
+  hand: Text,
+  frets: Text,
+  scale: Text,
+  lowest: Text,
+  highest: Text,
   /** By level: "7", or "5 on 2 3" where it keeps to some strings. */
-  reach: Five<string>;
+  reach: FiveTexts,
   /** By level: "4/4/5". */
-  spans: Five<string>;
+  spans: FiveTexts,
   /** By level: "D5 B6"; without strings. */
-  ranges: Five<string>;
-  speed: Five<string>;
-  fingers: string;
+  ranges: FiveTexts,
+  speed: FiveTexts,
+  fingers: Text,
   /** A line each. */
-  cautions: string;
-  source: string;
-};
+  cautions: Text,
+  source: Text,
+});
+export type OwnDraft = z.infer<typeof OwnDraft>;
 export type OwnField = keyof OwnDraft;
 /** What is wrong in a field, and what to do; the level where it has one for each. */
 export type OwnFault = { field: OwnField; level?: Level; words: string };

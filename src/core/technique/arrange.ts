@@ -18,10 +18,15 @@ import { fillsUnder } from "./fills";
 import { type Grip, gripName, type GripNote, gripsOf, stopsOf } from "./grips";
 import type { ArrangedNote, ArrangedStroke, Moment } from "./moments";
 import { gripPriceAt, gripPrices } from "./gripPrices";
+import { keptDown } from "./keptDown";
 
 /** What can be made of a tune for one who plays strings. */
 export const KINDS = ["melody", "double stops", "melody with chords", "roll"] as const;
 export type Kind = (typeof KINDS)[number];
+
+/** How many notes have a double stop: the first of a bar; beats, never two running; all that the hand can give. */
+export const DOUBLINGS = ["single", "alternating", "full"] as const;
+export type Doubling = (typeof DOUBLINGS)[number];
 
 /** A note a teacher has settled: what starts `at` ticks into bar `bar` (an index) lies on this string and fret. */
 export type FingeringLock = { bar: number; at: number; string: number; fret: string };
@@ -35,6 +40,8 @@ export type ArrangeRequest = {
   /** Felt beats a minute. */
   bpm: number;
   locks?: readonly FingeringLock[];
+  /** Of double stops; alternating where nothing is said. */
+  doubling?: Doubling | undefined;
 };
 
 export type Arrangement = {
@@ -44,6 +51,8 @@ export type Arrangement = {
   strokes: ArrangedStroke[];
   /** What is not played, each in a sentence with a way out. */
   leftOut: string[];
+  /** What else is to be known of it. */
+  remarks: string[];
   board: Board;
 };
 
@@ -71,9 +80,10 @@ export function arrange(request: ArrangeRequest): Arrangement | undefined {
   const all = lineNotes(places);
   const shift = shiftFor(board, all);
   const playable = all.filter((n) => stopsOf(board, topOf(n) + shift).length > 0);
-  const moments = playable.map((note, i) => momentOf(request, note, topOf(note) + shift, playable[i + 1]));
+  const wanted = doubledNotes(request, playable);
+  const moments = playable.map((note, i) => momentOf(request, note, topOf(note) + shift, playable[i + 1], wanted[i]));
   const leftOut = missingWords(board, all, shift);
-  if (moments.length === 0) return { shift, total: 0, strokes: [], leftOut, board };
+  if (moments.length === 0) return { shift, total: 0, strokes: [], leftOut, remarks: [], board };
   const states = statesOf(board, request.kind, moments);
   const settled = new Map(
     locks.flatMap((lock): [number, readonly Grip[]][] => {
@@ -91,7 +101,8 @@ export function arrange(request: ArrangeRequest): Arrangement | undefined {
     alike: { name: (i) => Number((moments[i] as Moment).note.rest > 0), made: new Map() },
   };
   const solution = solve(problem);
-  if (isConflict(solution)) return { shift, total: 0, strokes: [], leftOut, board };
+  if (isConflict(solution)) return { shift, total: 0, strokes: [], leftOut, remarks: [], board };
+  const waiting = keptDown(solution.path);
   const strokes = moments.flatMap((moment, i): ArrangedStroke[] => {
     const grip = solution.path[i] as Grip;
     const before = solution.path[i - 1];
@@ -101,16 +112,20 @@ export function arrange(request: ArrangeRequest): Arrangement | undefined {
       at: note.at,
       ticks: note.ticks,
       notes: grip.notes.map((n) => played(board, n)),
-      hold: heldOver(before, grip),
+      hold: [...new Set([...heldOver(before, grip), ...(waiting[i] ?? [])])].sort(),
       move: moveInto(before, grip),
-      reason: arrangeReason(board, moment, grip, before, settled.has(i)),
+      reason: arrangeReason(board, moment, grip, before, {
+        locked: settled.has(i),
+        keep: grip.notes.some((n) => waiting[i + 1]?.includes(n.finger) && !waiting[i]?.includes(n.finger)),
+      }),
       locked: settled.has(i),
       alternatives: othersOf(solution, i, grip),
     };
     const fills = request.kind === "melody with chords" ? fillsUnder(board, moment, grip, level) : [];
     return [own, ...fills];
   });
-  return { shift, total: solution.cost, strokes, leftOut, board };
+  const remarks = request.kind === "double stops" ? bareWords(moments, solution.path) : [];
+  return { shift, total: solution.cost, strokes, leftOut, remarks, board };
 
   /** Every other place of the melody note, at its exact price. */
   function othersOf(found: Solution<Grip>, i: number, grip: Grip): ArrangedStroke["alternatives"] {
@@ -181,6 +196,7 @@ function momentOf(
   note: LineNote,
   noteNumber: number,
   next: LineNote | undefined,
+  doubled: boolean | undefined,
 ): Moment {
   const metre = note.place.metre;
   const second = (bpm * beatTicks(places[0]?.metre ?? metre)) / 60;
@@ -201,11 +217,35 @@ function momentOf(
   const inChord = chord?.classes.includes(noteNumber % 12) === true;
   const wanted = {
     melody: 0,
-    "double stops": falls ? 1 : 0,
+    "double stops": doubled ? 1 : 0,
     "melody with chords": falls && inChord ? most : 0,
     roll: 0,
   }[kind];
-  return { note, noteNumber, chord, wanted, seconds };
+  return { note, noteNumber, chord, wanted, seconds, doubled: doubled === true };
+}
+
+/** The notes that are to have a double stop. */
+function doubledNotes({ kind, doubling = "alternating" }: ArrangeRequest, notes: readonly LineNote[]): boolean[] {
+  let before = false;
+  return notes.map(({ place, into }, i) => {
+    const beat = isCompound(place.metre) ? beatTicks(place.metre) : QUARTER;
+    const wanted = {
+      single: into === 0 || (i === 0 && !place.pickup),
+      alternating: into % beat === 0 && !before,
+      full: true,
+    }[doubling];
+    before = kind === "double stops" && wanted;
+    return before;
+  });
+}
+
+/** The bars with notes that were to have a double stop and have none under this hand. */
+function bareWords(moments: readonly Moment[], path: readonly Grip[]): string[] {
+  const bare = moments.filter((m, i) => m.doubled && path[i]?.notes.length === 1).map((m) => m.note.place);
+  const bars = [...new Set(bare.map((p) => (p.pickup ? "the pickup" : `bar ${barLabel(p)}`)))];
+  if (bars.length === 0) return [];
+  const few = bare.length === 1 ? "One note stays single" : `${bare.length} notes stay single`;
+  return [`${few}, with nothing beside it that sounds well and lies under the hand: ${bars.join(", ")}.`];
 }
 
 /**

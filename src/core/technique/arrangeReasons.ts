@@ -1,27 +1,42 @@
 import { barLabel } from "../score";
+import { className } from "../theory";
 import type { Board } from "./board";
 import type { Grip, GripNote } from "./grips";
 import type { Moment } from "./moments";
+import { placeAbove } from "./hand";
 import { pureWords } from "./pure";
 
 const FINGERS = ["open", "first finger", "second finger", "third finger", "fourth finger"];
 
+/** What a stroke is besides its grip: settled by the teacher, or with a finger that is to stay down. */
+type Known = { locked: boolean; keep: boolean };
+
+/** A note's place as its players say it: string and fret; under a bow the string by its letter, and the finger. */
+function placeWords({ strings, hand, on }: Board, { string, finger, stop }: GripNote, place: number): string {
+  const { number = 0 } = strings[string] ?? {};
+  const open = on.strings[string]?.open;
+  if (hand === "frets" || !open)
+    return finger === 0 ? `string ${number} open` : `string ${number}, fret ${stop.label}, ${FINGERS[finger]}`;
+  const letter = `${className(open)} string`;
+  if (finger === 0) return `${letter} open`;
+  const { low = false, high = false } = placeAbove(on, stop.number - place) ?? {};
+  const [drawn, stretched] = [low ? "low " : "", high ? "high " : ""];
+  return `${letter}, ${drawn}${stretched}${FINGERS[finger]}${place > 0 ? ", up the neck" : ""}`;
+}
+
 /** Where the melody note lies, what sounds with it, and what the hand does for it, in a sentence or two. */
 export function arrangeReason(
-  { strings, hand }: Board,
+  board: Board,
   { note, chord }: Moment,
   { notes, place }: Grip,
   before: Grip | undefined,
-  locked: boolean,
+  { locked, keep }: Known,
 ): string {
+  const { hand } = board;
   const [melody, ...others] = notes as [GripNote, ...GripNote[]];
-  const { number = 0 } = strings[melody.string] ?? {};
-  const where =
-    melody.finger === 0
-      ? `string ${number} open`
-      : `string ${number}, fret ${melody.stop.label}, ${FINGERS[melody.finger]}`;
-  const yours = locked ? "You set this: " : "";
-  const said = [`${yours}${yours ? where : capital(where)}.`];
+  const where = placeWords(board, melody, place);
+  const said = [locked ? `You set this: ${where}.` : `${capital(where)}.`];
+  if (keep && melody.finger > 0) said.push("Keep it down.");
   if (others.length > 0) said.push(companyWords(others, chord?.symbol));
   const [other] = others;
   if (hand !== "frets" && other && others.length === 1) {

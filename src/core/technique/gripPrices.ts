@@ -29,6 +29,8 @@ export const FINGERING_PRICES = {
   /** Strings that are wanted under the melody and are not there: the first two, and the others; one too many. */
   bare: 1.6,
   thin: 0.6,
+  /** A note that is to have a double stop and has none. */
+  single: 5,
   crowded: 1,
   otherBass: 1.6,
   thirdMissing: 0.7,
@@ -85,8 +87,9 @@ export function gripPrices(
   };
 }
 
-function companyPrice({ wanted }: Moment, { notes }: Grip): number {
+function companyPrice({ wanted, doubled }: Moment, { notes }: Grip): number {
   const company = notes.length - 1;
+  if (doubled && company === 0) return FINGERING_PRICES.single;
   const bare = Math.max(0, Math.min(wanted, ENOUGH) - company);
   const thin = Math.max(0, Math.min(wanted, FULL) - Math.max(ENOUGH, company));
   const crowded = Math.max(0, company - wanted);

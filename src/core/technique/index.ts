@@ -6,11 +6,20 @@ export * from "./lie";
 export * from "./planner";
 export * from "./shapes";
 export { tabStaff } from "./tablature";
-export { type Arrangement, type ArrangeRequest, arrange, type FingeringLock, KINDS, type Kind } from "./arrange";
+export {
+  type Arrangement,
+  type ArrangeRequest,
+  arrange,
+  DOUBLINGS,
+  type FingeringLock,
+  KINDS,
+  type Kind,
+} from "./arrange";
 export { type Board, boardOf } from "./board";
 export type { ArrangedStroke } from "./moments";
-export { threeToFind } from "./pure";
+export { pureCents, threeToFind } from "./pure";
 export { rolled } from "./rolled";
 export { ROLLS } from "./rolls";
-export { withCapo } from "./capo";
+export { type Setting, settingsFor, withCapo } from "./capo";
 export { blown } from "./blown";
+export { handText, readHand } from "./typedHand";

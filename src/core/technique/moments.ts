@@ -21,4 +21,12 @@ export type ArrangedStroke = {
   alternatives: { string: number; fret: string; cost: number }[];
 };
 /** One note to arrange: the melody note, the chord it stands in, and how many strings are wanted under it. */
-export type Moment = { note: LineNote; noteNumber: number; chord: Chord | undefined; wanted: number; seconds: number };
+export type Moment = {
+  note: LineNote;
+  noteNumber: number;
+  chord: Chord | undefined;
+  wanted: number;
+  seconds: number;
+  /** Whether it is to have a double stop. */
+  doubled: boolean;
+};

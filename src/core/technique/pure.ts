@@ -82,3 +82,16 @@ const tonicOf = ({ tonic }: Key): Pitch => ({
   alter: (tonic.match(/#/g)?.length ?? 0) - (tonic.slice(1).match(/b/g)?.length ?? 0),
   octave: 4,
 });
+
+/** A note of a double stop: what it sounds, and whether the string is open. */
+type Stopped = { noteNumber: number; open: boolean };
+
+/**
+ * Cents that each of two notes is moved so that they ring pure: the upper one, or the lower where the upper string is
+ * open. An open string cannot move; two open ones stay as they are tuned.
+ */
+export function pureCents(low: Stopped, high: Stopped): { low: number; high: number } {
+  const cents = pureInterval(low.noteNumber, high.noteNumber)?.cents ?? 0;
+  if (!high.open) return { low: 0, high: cents };
+  return { low: low.open || cents === 0 ? 0 : -cents, high: 0 };
+}

@@ -68,7 +68,7 @@ export function rolled(request: ArrangeRequest): Arrangement | undefined {
   const placed = new Set(slots.flatMap((s) => s.note ?? []));
   const between = all.filter((n) => !placed.has(n) && stopsOf(board, topOf(n) + shift).length > 0);
   const leftOut = [...missingWords(board, all, shift), ...betweenWords(between)];
-  return { shift, total: solution.cost, strokes, leftOut, board };
+  return { shift, total: solution.cost, strokes, leftOut, remarks: [], board };
 
   /** Other places of a melody note, at their exact price. */
   function others(i: number): ArrangedStroke["alternatives"] {

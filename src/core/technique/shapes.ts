@@ -1,11 +1,14 @@
-import type { Fret, Instrument } from "../instruments";
+import { chordFingers, type Fret, type Instrument, type Level } from "../instruments";
 import { solved } from "../search";
 import { type Chord, midi, parseChord, semitoneOf } from "../theory";
 
 /** One string of a chord shape as it is held: its order from the player's lowest course, its fret, what it sounds. */
 export type HeldString = { string: number; fret: Fret; noteNumber: number };
-/** A chord as a hand holds it: the strings that sound, from the lowest course; what is left out is silent. */
-export type Shape = { held: HeldString[]; cost: number };
+/**
+ * A chord as a hand holds it: the strings that sound, from the lowest course; what is left out is silent. How many
+ * fingers it takes, and over how many strings the first one lies across, 0 where it does not.
+ */
+export type Shape = { held: HeldString[]; fingers: number; barre: number; cost: number };
 
 /** What makes a shape harder or poorer, in points: teachers' judgement. */
 export const SHAPE_PRICES = {
@@ -40,7 +43,7 @@ const KEPT = 8;
 const brushed = (on: Instrument) => on.strings.flatMap((s, string) => (s.shortFrom ? [] : [{ ...s, string }]));
 
 /** Fingers a shape takes: one for each fretted string, or a barre of the first over those on its lowest fret. */
-function fingersOf(held: readonly HeldString[]): { fingers: number; barre: boolean } {
+function fingersOf(held: readonly HeldString[]): Pick<Shape, "fingers" | "barre"> {
   const fretted = held.filter((h) => h.fret.semitones > 0);
   const lowest = Math.min(...fretted.map((h) => h.fret.semitones));
   const low = fretted.filter((h) => h.fret.semitones === lowest);
@@ -48,7 +51,8 @@ function fingersOf(held: readonly HeldString[]): { fingers: number; barre: boole
   // A barre stops what lies under it: no open string between.
   const open = held.some((h) => h.string > first && h.string < last && h.fret.semitones === 0);
   const barre = low.length > 1 && !open && fretted.length > MOST_FINGERS;
-  return { fingers: barre ? fretted.length - low.length + 1 : fretted.length, barre };
+  if (!barre) return { fingers: fretted.length, barre: 0 };
+  return { fingers: fretted.length - low.length + 1, barre: last - first + 1 };
 }
 
 /** What a shape costs; Infinity where no hand holds it. */
@@ -80,7 +84,7 @@ function shapePrice(held: readonly HeldString[], chord: Chord, over: readonly nu
     missing(fifth, prices.fifthMissing) +
     more.reduce((sum, c) => sum + missing(c, prices.seventhMissing), 0) +
     (sounding.filter((c) => c === third).length > 1 ? prices.doubledThird : 0) +
-    (barre ? prices.barre : 0)
+    (barre > 0 ? prices.barre : 0)
   );
 }
 function bassPrice(bass: number, { bass: asked, classes }: Chord, strings: number): number {
@@ -88,23 +92,34 @@ function bassPrice(bass: number, { bass: asked, classes }: Chord, strings: numbe
   return asked || !classes.includes(bass) ? SHAPE_PRICES.foreignBass : SHAPE_PRICES.otherBass;
 }
 
-/** Shapes known already, by their strings and chord: they never change. */
-const known = new Map<string, Shape[]>();
+/** Shapes known already, by their frets, strings and chord: they never change. */
+const known = new WeakMap<object, Map<string, Shape[]>>();
+
+/** Strings a half barre lies across at most. */
+const HALF = 3;
+/** Whether a level's hand holds a shape: fingers enough, and a barre it has learned. */
+function isWithin({ fingers, barre }: Shape, level: Level): boolean {
+  const most = chordFingers(level);
+  const across = { none: 0, half: HALF, full: Number.POSITIVE_INFINITY }[most.barre];
+  return fingers <= most.fingers && barre <= across;
+}
 
 /**
  * The shapes of a chord on a fretted instrument as it is tuned, worked out from its strings: cheapest first, the
- * eight best. Empty where it has no frets, or nothing of the chord lies under the hand.
+ * eight best that a level holds. Empty where it has no frets, or nothing of the chord lies under the hand.
  */
-export function shapesOf(on: Instrument, symbol: string): Shape[] {
+export function shapesOf(on: Instrument, symbol: string, level: Level = "Leading"): Shape[] {
   const chord = parseChord(symbol);
   if (!chord || !on.frets) return [];
-  const name = `${on.name} ${on.strings.map((s) => midi(s.open)).join(" ")} ${symbol}`;
-  const found = known.get(name) ?? made(on, chord);
-  known.set(name, found);
+  const own = known.get(on.frets) ?? new Map<string, Shape[]>();
+  known.set(on.frets, own);
+  const name = `${on.strings.map((s) => `${midi(s.open)}${s.shortFrom ? "s" : ""}`).join(" ")} ${symbol} ${level}`;
+  const found = own.get(name) ?? made(on, chord, level);
+  own.set(name, found);
   return found;
 }
 
-function made(on: Instrument, chord: Chord): Shape[] {
+function made(on: Instrument, chord: Chord, level: Level): Shape[] {
   const strings = brushed(on);
   const classes = new Set([...chord.classes, semitoneOf(chord.bass ?? chord.root)]);
   const frets = (on.frets ?? []).filter((f) => f.semitones <= reachOf(on));
@@ -119,8 +134,9 @@ function made(on: Instrument, chord: Chord): Shape[] {
   let all: HeldString[][] = [[]];
   for (const own of ways) all = all.flatMap((held) => own.map((way) => (way ? [...held, way] : held)));
   return all
-    .map((held) => ({ held, cost: held.length > 0 ? shapePrice(held, chord, order) : Number.POSITIVE_INFINITY }))
-    .filter((s) => Number.isFinite(s.cost))
+    .filter((held) => held.length > 0)
+    .map((held): Shape => ({ held, ...fingersOf(held), cost: shapePrice(held, chord, order) }))
+    .filter((s) => Number.isFinite(s.cost) && isWithin(s, level))
     .sort((a, b) => a.cost - b.cost)
     .slice(0, KEPT);
 }
@@ -135,9 +151,9 @@ function change(a: Shape, b: Shape): number {
 }
 
 /** A shape for each chord, so that the hand moves as little as it can; null where the instrument has none of it. */
-export function shapesFor(on: Instrument, symbols: readonly string[]): (Shape | null)[] {
+export function shapesFor(on: Instrument, symbols: readonly string[], level?: Level): (Shape | null)[] {
   const states = symbols.map((symbol): (Shape | null)[] => {
-    const own = shapesOf(on, symbol);
+    const own = shapesOf(on, symbol, level);
     return own.length > 0 ? own : [null];
   });
   return solved<Shape | null>({

@@ -2,21 +2,27 @@
 import { Box } from "@chakra-ui/react";
 import { memo, useMemo } from "react";
 import { type ChordPlan, comparePlans } from "../../core/chords";
+import type { Instrument } from "../../core/instruments";
 import { barLabelAt, type Place } from "../../core/score";
+import { type Shape, shapesFor } from "../../core/technique";
 import { type ChordNames, nameChord } from "../../core/theory";
 import { ChordButton } from "./ChordButton";
-import { type Laned, placedChords, positionOf, type Timed } from "./chordPlaces";
+import { type Laned, type PlacedChord, placedChords, positionOf, type Timed } from "./chordPlaces";
+import { Diagram, SMALL_HEIGHT } from "./Diagram";
 import css from "./lane.module.css";
 import type { RowOf } from "./layout";
 import { type Selection, useBench } from "./state";
 import { signed } from "../signs";
 import { useChordNames } from "./useChordNames";
+import { useDiagrams, useShapes } from "./useShapes";
 
 /** Below this a bar's chords and melody disagree more than they should. */
 const POOR = 0.62;
 
 /** A chord of another plan in a bar that reads otherwise, at its place; null where it has none. */
 type Rival = { bar: number; at: number; symbol: string | null };
+/** Shapes of chords by their order in the plan. */
+type Shapes = { on: Instrument; held: ReadonlyMap<number, Shape> };
 type Props = {
   chords: readonly Laned[];
   places: readonly Place[];
@@ -24,6 +30,8 @@ type Props = {
   chosen: number | null;
   names: ChordNames;
   rivals: readonly Rival[] | null;
+  /** How each chord of the row is held, by its order in the plan, and on what; null where no diagrams are shown. */
+  shapes: Shapes | null;
   /** How well each bar's chords fit, by bar; shown where given. */
   fits: readonly number[] | null;
   onSelect: (next: Selection) => void;
@@ -66,6 +74,7 @@ export function RowChords({
     () => (compared && rival ? rivalsOf(plan, rival, all).filter((b) => b.bar >= from && b.bar <= to) : null),
     [compared, rival, plan, all, from, to],
   );
+  const shapes = useRowShapes(plan, chords);
   const here = chords.some((c) => c.index === chosen) ? chosen : null;
   return (
     <>
@@ -76,6 +85,7 @@ export function RowChords({
         chosen={here}
         names={names}
         rivals={rivals}
+        shapes={shapes}
         fits={compared ? plan.fits : null}
         onSelect={select}
         onMove={move}
@@ -87,6 +97,32 @@ export function RowChords({
       )}
     </>
   );
+}
+
+/** How the chords of a row are held, where diagrams are asked for: from chord to chord with few fingers moved. */
+function useRowShapes(plan: ChordPlan, chords: readonly Laned[]): Shapes | null {
+  const [asked] = useDiagrams();
+  const { on, level } = useShapes();
+  const all = useMemo(
+    () =>
+      asked
+        ? shapesFor(
+            on,
+            plan.chords.map((c) => c.symbol),
+            level,
+          )
+        : null,
+    [asked, on, plan, level],
+  );
+  return useMemo(() => {
+    if (!all) return null;
+    const held = new Map<number, Shape>();
+    for (const { index, goesOn } of chords) {
+      const shape = all[index];
+      if (shape && !goesOn) held.set(index, shape);
+    }
+    return { on, held };
+  }, [all, chords, on]);
 }
 
 /** The chords of another plan in the bars that read otherwise. */
@@ -105,6 +141,7 @@ const same = (a: Props, b: Props) =>
   a.names === b.names &&
   JSON.stringify(a.fits) === JSON.stringify(b.fits) &&
   JSON.stringify(a.rivals) === JSON.stringify(b.rivals) &&
+  a.shapes === b.shapes &&
   a.chords.length === b.chords.length &&
   a.chords.every((l, i) => {
     const m = b.chords[i] as Laned;
@@ -120,10 +157,12 @@ const same = (a: Props, b: Props) =>
 
 /** Chords on the very notes they start with. Drawn anew only when what it shows changes. */
 const ChordLane = memo(function ChordLane(props: Props) {
-  const { chords, places, measured, chosen, names, rivals, fits, onSelect, onMove } = props;
+  const { chords, places, measured, chosen, names, rivals, shapes, fits, onSelect, onMove } = props;
   const placed = placedChords(chords, places, measured);
+  const over = shapes ? SMALL_HEIGHT : 0;
   return (
-    <Box position="relative" h={rivals ? "54px" : "34px"} pt="4px" data-chords>
+    <Box position="relative" h={`${(rivals ? 54 : 34) + over}px`} pt="4px" data-chords>
+      {shapes && measured && <Diagrams placed={placed} shapes={shapes} />}
       {fits && measured && <Poor fits={fits} chords={chords} places={places} measured={measured} />}
       {measured?.bars.map((b, i) => (
         <div key={b.index} className={css.barline} style={{ left: i === 0 ? b.left : b.left - 0.5 }} />
@@ -147,6 +186,21 @@ const ChordLane = memo(function ChordLane(props: Props) {
 }, same);
 
 type Over = { places: readonly Place[]; measured: Timed };
+
+/** Room a diagram takes at least. Pixels. */
+const NARROWEST = 44;
+
+/** How each chord is held, under its name; none where the next chord leaves no room. */
+function Diagrams({ placed, shapes }: { placed: readonly PlacedChord[]; shapes: Shapes }) {
+  return placed.map(({ index, x, room }) => {
+    const shape = shapes.held.get(index);
+    return shape && room >= NARROWEST ? (
+      <div key={index} className={css.diagram} style={{ left: x - 8 }}>
+        <Diagram on={shapes.on} shape={shape} size="small" />
+      </div>
+    ) : null;
+  });
+}
 
 /** A band over each bar whose melody often leaves its chords; the others need no sign. */
 function Poor({ fits, chords, places, measured }: Over & { fits: readonly number[]; chords: readonly Laned[] }) {

@@ -19,22 +19,23 @@ const HEAD = 6;
 export const HoleLane = memo(function HoleLane({ row, measured, name }: { row: RowOf; measured: Timed; name: string }) {
   const places = useBench((s) => s.derived.analysis.places);
   const level = useBench((s) => handFor(s.work, name).level);
-  const on = instrument(name);
+  const own = useBench((s) => s.work.instruments);
+  const on = instrument(name, own);
   const made = useMemo(
     () => (on && on.strings.length === 0 ? blown(places, on, LEVELS.find((l) => l === level) ?? LEVELS[2]) : null),
     [on, places, level],
   );
   if (!made) return null;
-  const own = made.strokes.flatMap((stroke) => {
+  const drawn = made.strokes.flatMap((stroke) => {
     const { place, at } = stroke;
     if (place.index < row.from || place.index > row.to) return [];
     const x = positionOf(place, at - place.at, measured);
     return x === undefined ? [] : [{ stroke, x: x + HEAD }];
   });
-  const holes = own.some((o) => o.stroke.way.holes);
-  const buttons = own.some((o) => o.stroke.way.button);
+  const holes = drawn.some((o) => o.stroke.way.holes);
+  const buttons = drawn.some((o) => o.stroke.way.button);
   if (!holes && !buttons) return null;
-  const words = own.map(({ stroke: { way, place } }) => {
+  const words = drawn.map(({ stroke: { way, place } }) => {
     const said = way.holes ?? `${way.button} ${way.bellows}`;
     return `bar ${barLabelAt(places, place.index)} ${said}`;
   });
@@ -42,10 +43,10 @@ export const HoleLane = memo(function HoleLane({ row, measured, name }: { row: R
   return (
     <div className={css.cells} style={{ height }} role="img" aria-label={`${name}: ${words.join("; ")}`}>
       <svg width="100%" height={height} aria-hidden>
-        {own.map(({ stroke: { at, way }, x }, i) => (
+        {drawn.map(({ stroke: { at, way }, x }, i) => (
           <g key={at}>
             {way.holes && <Holes holes={way.holes} x={x} />}
-            {way.button && <Button way={way} before={own[i - 1]?.stroke.way.bellows} x={x} />}
+            {way.button && <Button way={way} before={drawn[i - 1]?.stroke.way.bellows} x={x} />}
           </g>
         ))}
       </svg>

@@ -3,9 +3,9 @@ import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import Link from "next/link";
 import { parseAsString, useQueryState } from "nuqs";
 import { useMemo } from "react";
-import { readWork, type Work } from "../../core/ensemble";
+import { playedOn, readWork, type Work } from "../../core/ensemble";
 import { CELLS, CLASS_STRING, cellFits, drillLadder, foundCells } from "../../core/feel";
-import { FIDDLE, instrument } from "../../core/instruments";
+import { FIDDLE } from "../../core/instruments";
 import { places } from "../../core/score";
 import { parsePitch, type Pitch, pitchName } from "../../core/theory";
 import { LineButton, SolidButton } from "../controls/buttons";
@@ -19,22 +19,23 @@ import { usePreviewPlayer } from "../sound/usePreviewPlayer";
 const ROWS = 8;
 
 /** Open strings of those who play, the one that most of them have first; of fiddles where nobody has strings. */
-function classStrings(players: Work["players"]): { name: string; pitch: Pitch }[] {
-  const on = players.map((p) => instrument(p.instrument)).filter((i) => i !== undefined && i.strings.length > 0);
-  const all = (on.length > 0 ? on : [FIDDLE]).flatMap((i) => i?.strings ?? []).map((s) => s.open);
+function classStrings(work: Work): { name: string; pitch: Pitch }[] {
+  const on = work.players.map((p) => playedOn(work, p.instrument)).filter((i) => i.strings.length > 0);
+  const all = (on.length > 0 ? on : [FIDDLE]).flatMap((i) => i.strings).map((s) => s.open);
   const names = [pitchName(CLASS_STRING), ...all.map(pitchName)].filter((n) => all.some((p) => pitchName(p) === n));
   return [...new Set(names)].map((name) => ({ name, pitch: parsePitch(name) }));
 }
 
 /** The drill ladder of one rhythm, rung by rung: to hear, to play along with, and on paper. */
 export function DrillPage({ id, work }: { id: number; work: string }) {
-  const { tune, players } = useMemo(() => readWork(JSON.parse(work)), [work]);
+  const read = useMemo(() => readWork(JSON.parse(work)), [work]);
+  const { tune } = read;
   const from = useMemo(() => places(tune), [tune]);
   const fitting = useMemo(() => CELLS.filter((c) => from[0] && cellFits(c, from[0])), [from]);
   const [name, setName] = useQueryState("cell", parseAsString);
   const cell = fitting.find((c) => c.name === name) ?? foundCells(from)[0] ?? fitting[0];
   const [asked, setString] = useQueryState("string", parseAsString);
-  const strings = useMemo(() => classStrings(players), [players]);
+  const strings = useMemo(() => classStrings(read), [read]);
   const open = strings.find((s) => s.name === asked) ?? strings[0];
   const rungs = useMemo(() => (cell ? drillLadder(tune, cell, open?.pitch ?? CLASS_STRING) : []), [tune, cell, open]);
   const player = usePreviewPlayer();

@@ -274,13 +274,13 @@ export class Player {
       const from = this.sent - shift;
       if (from >= take.end) break;
       const until = Math.min(horizon - shift, take.end);
-      for (const { line, at, ticks, noteNumber, velocity } of take.performance.notes) {
+      for (const { line, at, ticks, noteNumber, velocity, cents } of take.performance.notes) {
         if (at < from || at >= until) continue;
         const channel = this.channels.get(line) ?? 0;
         const off = Math.min(at + ticks, take.end) + shift;
         // A note ends a frame before the next may begin on the same key.
         cues.push(
-          { frame: frameOf(at + shift), channel, noteNumber, velocity },
+          { frame: frameOf(at + shift), channel, noteNumber, velocity, ...(cents ? { cents } : {}) },
           { frame: Math.max(0, frameOf(off) - 1), channel, noteNumber, velocity: 0 },
         );
       }

@@ -61,11 +61,8 @@ export function TunesPage({ tunes, found, all, asked, notes, unread, shelves }: 
           one tune, a part for everyone in the room
         </Text>
         <Flex ml="auto" gap="2" align="center">
-          <Link href="/backups">
-            <Text as="span" color="woad" fontSize="14px" textDecoration="underline">
-              Backups
-            </Text>
-          </Link>
+          <Place to="/instruments" words="Instruments" />
+          <Place to="/backups" words="Backups" />
           <ThemeSwitch />
           {!open && (
             <Button size="sm" bg="block" color="onBlock" onClick={() => setOpen(true)}>
@@ -163,3 +160,12 @@ export function TunesPage({ tunes, found, all, asked, notes, unread, shelves }: 
     </Box>
   );
 }
+
+/** Another page of the application. */
+const Place = ({ to, words }: { to: string; words: string }) => (
+  <Link href={to}>
+    <Text as="span" color="woad" fontSize="14px" textDecoration="underline" mr="6px">
+      {words}
+    </Text>
+  </Link>
+);

@@ -22,6 +22,7 @@ export const PRESETS: readonly Preset[] = [
   { name: "accordion", bank: 0, program: 21, as: 21, keys: [48, 88] },
   { name: "piano", bank: 0, program: 4, as: 0, keys: [21, 108] },
   { name: "voice", bank: 0, program: 53, as: 52, keys: [45, 81] },
+  { name: "hand drum", bank: 0, program: 117, as: 117, keys: [41, 53] },
   { name: "chords", bank: 0, program: 24, as: 24, keys: [38, 80] },
   { name: "click", bank: 10, program: 115, as: 115, keys: [76, 77] },
 ];

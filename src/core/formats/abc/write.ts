@@ -239,6 +239,7 @@ class VoiceWriter {
     // Named marks before short signs, and no short sign on a note held from the last: other readers stumble there.
     const short = (event.marks ?? []).filter((m) => SHORT_SIGNS[m] && !continues);
     const marks = [
+      ...fingersOf(event).map((f) => `!${f}!`),
       ...(event.marks ?? []).filter((m) => !short.includes(m)).map((m) => `!${NAME_OF.get(m)}!`),
       ...short.map((m) => SHORT_SIGNS[m]),
     ].join("");
@@ -309,6 +310,12 @@ class VoiceWriter {
   }
 
   private sung = 0;
+}
+
+/** The fingers of an event's notes, from the lowest; none where they are marked already, and none twice. */
+function fingersOf({ technique, marks = [] }: Event): number[] {
+  if (marks.some((m) => m.startsWith("finger "))) return [];
+  return [...new Set((technique?.notes ?? []).flatMap(({ finger }) => finger ?? []))];
 }
 
 /** A length as ABC writes it after a note: nothing for the unit, 2, 3/2, /2. */

@@ -38,6 +38,8 @@ export class NoteWriter {
   constructor(
     private staff: Staff,
     private key: Key,
+    /** Whether a tablature names its fingers too: in a file it does, drawn it would be crowded. */
+    private fingers: boolean,
   ) {
     // A tablature has its tuning as it sounds.
     this.octaves = staff.tab ? 0 : (staff.transposition ?? 0) / 12;
@@ -153,7 +155,8 @@ export class NoteWriter {
       // MusicXML knows whole frets only; a half fret such as 6+ goes by the fret it lies behind.
       const fret = own.fret === undefined ? undefined : Number.parseInt(own.fret, 10);
       if (own.string === undefined || fret === undefined) return stroke;
-      return text("string", own.string) + text("fret", fret) + stroke;
+      const finger = this.fingers && own.finger ? text("fingering", own.finger) : "";
+      return text("string", own.string) + text("fret", fret) + finger + stroke;
     }
     if (own.finger === undefined) return stroke;
     return (own.finger === 0 ? el("open-string") : text("fingering", own.finger)) + stroke;

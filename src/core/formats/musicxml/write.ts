@@ -88,7 +88,8 @@ class PartWriter {
   ) {
     this.bars = sheet.places.map((place, i) => laid(staff.bars[i] ?? [rest(place.ticks)], place.metre, place.offset));
     this.slurs = pairSlurs(this.bars.flat().map((l) => l.event));
-    this.notes = new NoteWriter(staff, sheet.places[0]?.key ?? { tonic: "C", mode: "major" });
+    const drawn = options.row === true || options.systems !== undefined;
+    this.notes = new NoteWriter(staff, sheet.places[0]?.key ?? { tonic: "C", mode: "major" }, !drawn);
   }
 
   measures(): string[] {

@@ -9,7 +9,7 @@ import { KeyButton } from "../../controls/buttons";
 import { listed, signed, signedText } from "../../signs";
 import { chosenChord, useBench } from "../state";
 import { useChordNames } from "../useChordNames";
-import { ChordShapes } from "./ChordShapes";
+import { ChordShapes } from "./hands/ChordShapes";
 import { Block, ChoiceBar, nearness, Key, PanelHead, Tile } from "./parts";
 
 const CHORD_NOTES = ["root", "third", "fifth", "seventh"];

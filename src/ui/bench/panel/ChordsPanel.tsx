@@ -12,6 +12,7 @@ import { counted, signed } from "../../signs";
 import { useBench } from "../state";
 import { useChordNames } from "../useChordNames";
 import { Beside } from "./Beside";
+import { DiagramsSwitch } from "./hands/ChordShapes";
 import { Block, ChoiceBar, Fold, PanelHead } from "./parts";
 import { useStretch } from "./useStretch";
 import { SongSheetBox } from "./SongSheetBox";
@@ -63,6 +64,7 @@ export function ChordsPanel() {
       {printed && <Printed />}
       <Compare printed={printed} />
       <WrittenAndHeard />
+      <DiagramsSwitch />
       <OnPaper />
       <Shares plan={plan} />
     </>

@@ -1,6 +1,5 @@
 "use client";
 import { Box, Flex, Input, Text } from "@chakra-ui/react";
-import { Printer } from "../../icons";
 import { useState } from "react";
 import type { Part } from "../../../core/grading";
 import { Rights } from "../../../core/score";
@@ -9,7 +8,8 @@ import { Picker } from "../../controls/Choice";
 import { RIGHTS_WORDS } from "../../rights";
 import { RoleBadge } from "../../roles";
 import { useBench } from "../state";
-import { Block, Downloads, PanelHead } from "./parts";
+import { Copies } from "./Copies";
+import { Block, PanelHead } from "./parts";
 
 /** Instruments of the parts in words: "fiddle", or "fiddle, viola". */
 const instrumentsOf = (parts: readonly Part[]) => [...new Set(parts.map((p) => p.instrument))].join(", ");
@@ -72,24 +72,6 @@ function PartCard({ part, open }: { part: Part; open: boolean }) {
       ))}
       <Copies part={part.id} open={open} name={part.name} />
     </Box>
-  );
-}
-
-function Copies({ part, open, name }: { part: string; open: boolean; name: string }) {
-  const id = useBench((s) => s.id);
-  if (!open) return null;
-  return (
-    <Flex mt="6px" gap="14px" align="center" fontSize="14px" color="woad" wrap="wrap">
-      <a
-        href={`/tune/${id}/print/${part}`}
-        aria-label={`Print ${name}`}
-        style={{ display: "inline-flex", gap: 5, alignItems: "center", textDecoration: "underline" }}
-      >
-        <Printer size={15} />
-        Print
-      </a>
-      <Downloads id={id} part={part} name={name} />
-    </Flex>
   );
 }
 

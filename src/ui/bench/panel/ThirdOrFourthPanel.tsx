@@ -2,7 +2,7 @@
 import { Flex, Text } from "@chakra-ui/react";
 import { useEffect, useMemo, useState } from "react";
 import { THIRDS, type ThirdOrFourth, thirdOrFourth } from "../../../core/harmony";
-import { FIDDLE, instrument } from "../../../core/instruments";
+import { playedOn } from "../../../core/ensemble";
 import { barLabel, momentWords, type Place } from "../../../core/score";
 import { pitchName } from "../../../core/theory";
 import { answerThirdOrFourth } from "../../../server/actions";
@@ -47,7 +47,7 @@ export function ThirdOrFourthPanel() {
   const [order, setOrder] = useState(0);
   const [chosen, setChosen] = useState<Choice | null>(null);
   const side = line?.side ?? "below";
-  const on = instrument(line?.instrument ?? "") ?? FIDDLE;
+  const on = useBench((s) => playedOn(s.work, line?.instrument));
   const questions = useMemo(() => thirdOrFourth(places, plan, side, on), [places, plan, side, on]);
   const question = questions[order % Math.max(1, questions.length)];
   const place = question && (places[question.bar] as Place);

@@ -10,7 +10,7 @@ import { signed, signedText } from "../../signs";
 import { PAGES, type PageName, useBench } from "../state";
 import { useNaming } from "../useNaming";
 import { FormEditor } from "./form/FormEditor";
-import { HandsPanel } from "./HandsPanel";
+import { HandsPanel } from "./hands/HandsPanel";
 import { HistoryPanel } from "./HistoryPanel";
 import { NoteEditor } from "./NoteEditor";
 import { Block, Fold, PanelHead } from "./parts";

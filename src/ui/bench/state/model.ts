@@ -73,6 +73,8 @@ export type ViewSlice = {
   strumDrawn: "slashes" | "tablature";
   /** The instrument whose hand is shown under the tune; null for none. */
   handShown: string | null;
+  /** Whether its double stops are heard pure, or tempered. */
+  pure: boolean;
   /** The rhythm cell that is looked at; null for those to pull out first. */
   cell: string | null;
   help: boolean;
@@ -94,6 +96,7 @@ export type ViewSlice = {
   setStrumDrawn: (as: ViewSlice["strumDrawn"]) => void;
   setCell: (cell: string | null) => void;
   setHandShown: (instrument: string | null) => void;
+  setPure: (pure: boolean) => void;
   setHelp: (open: boolean) => void;
   setFolded: (folded: boolean) => void;
   setPage: (page: PageName) => void;

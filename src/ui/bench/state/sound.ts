@@ -1,4 +1,4 @@
-import { performed as performedWork, sheetOf } from "../../../core/ensemble";
+import { handFor, performed as performedWork, performedBy, sheetOf } from "../../../core/ensemble";
 import { harmonyStaff } from "../../../core/harmony";
 import { countIn } from "../../../core/performance";
 import type { Performance, Sheet } from "../../../core/score";
@@ -57,7 +57,10 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
     staves = all.staves.map((s) => (other && plays.has(s.id) ? harmonyStaff(other, places, s) : s));
     // Chords sound on through a bar that only repeats them: every planned chord is played, not only those printed.
     const chords = (plan ?? derived.plan).chords.map(({ bar, at, symbol }) => ({ bar, at, symbol }));
-    return performedWork(work, derived, { ...all, staves, chords }, { percent: get().percent });
+    const sheet = { ...all, staves, chords };
+    const { percent, page, handShown, pure } = get();
+    if (page !== "Hands" || handShown === null) return performedWork(work, derived, sheet, { percent });
+    return performedBy(handFor(work, handShown), work, derived, sheet, { percent, pure });
   };
   /** Ticks of the performance that taps are held against: where the tune has notes, or its felt beats. */
   const tapTicks = (): number[] => {

@@ -2,17 +2,15 @@
 import { RadioGroup, Text } from "@chakra-ui/react";
 import { bowedOn, bowingFor, changeBowing, feltBpm, grooveFor } from "../../../../core/ensemble";
 import { bowUse } from "../../../../core/feel";
-import { INSTRUMENTS } from "../../../../core/instruments";
 import { BOWINGS, differing, type StrokePlan } from "../../../../core/strokes";
 import { Picker } from "../../../controls/Choice";
 import { Tick } from "../../../controls/Tick";
 import { counted } from "../../../signs";
 import { useBench } from "../../state";
+import { useInstruments } from "../../useInstruments";
 import { useBows, useRivalBows } from "../../useStrokes";
 import { Block } from "../parts";
 import css from "../panel.module.css";
-
-const BOWED = INSTRUMENTS.filter((i) => i.family === "bowed");
 
 /** How the tune is bowed: the style, on what, how much bow, and another style beside it. */
 export function Bows() {
@@ -55,7 +53,9 @@ export function Bows() {
       </Text>
       <Picker
         label="Bowed on"
-        of={BOWED.map((i) => i.name)}
+        of={useInstruments()
+          .filter((i) => i.family === "bowed")
+          .map((i) => i.name)}
         now={bowedOn(work).name}
         onTake={(name) => change(`Bowed on the ${name}`, (w) => changeBowing(w, { instrument: name }))}
       />

@@ -1,14 +1,12 @@
 "use client";
 import { Text } from "@chakra-ui/react";
 import { changePlectrum, pickedOn, plectrumFor } from "../../../../core/ensemble";
-import { INSTRUMENTS } from "../../../../core/instruments";
 import { PLECTRUMS } from "../../../../core/strokes";
 import { ChoiceRow, Picker } from "../../../controls/Choice";
 import { useBench } from "../../state";
+import { useInstruments } from "../../useInstruments";
 import { usePicks } from "../../useStrokes";
 import { Block } from "../parts";
-
-const PICKED = INSTRUMENTS.filter((i) => i.family === "plucked");
 
 /** How the tune is picked: which way of the plectrum, on what. */
 export function Picks() {
@@ -32,7 +30,9 @@ export function Picks() {
       </Text>
       <Picker
         label="Picked on"
-        of={PICKED.map((i) => i.name)}
+        of={useInstruments()
+          .filter((i) => i.family === "plucked")
+          .map((i) => i.name)}
         now={pickedOn(work).name}
         onTake={(name) => change(`Picked on the ${name}`, (w) => changePlectrum(w, { instrument: name }))}
       />

@@ -1,17 +1,18 @@
 "use client";
 import { Flex, Text } from "@chakra-ui/react";
+import type { Instrument } from "../../../../core/instruments";
 import { changeStrum, strumFor, strummedOn } from "../../../../core/ensemble";
-import { INSTRUMENTS } from "../../../../core/instruments";
 import { type Strum, STRUM_STAFF, strumsFor } from "../../../../core/strokes";
 import { ChoiceRow, Picker } from "../../../controls/Choice";
 import { Tick } from "../../../controls/Tick";
 import { counted } from "../../../signs";
 import { useBench } from "../../state";
+import { useInstruments } from "../../useInstruments";
 import { useStrum } from "../../useStrokes";
 import { Block, Downloads } from "../parts";
 import { StrumEditor } from "./StrumEditor";
 
-const STRUMMED = INSTRUMENTS.filter((i) => i.family === "plucked" || i.family === "keyboard");
+const isStrummed = ({ family }: Instrument) => family === "plucked" || family === "keyboard";
 const OWN = "your own";
 
 /** How the chords are strummed: on what, by which pattern or one's own, with fills, heard and written. */
@@ -31,7 +32,9 @@ export function Strums() {
       <Flex gap="6px">
         <Picker
           label="Strummed on"
-          of={STRUMMED.map((i) => i.name)}
+          of={useInstruments()
+            .filter(isStrummed)
+            .map((i) => i.name)}
           now={on.name}
           onTake={(name) =>
             change(`Strummed on the ${name}`, (w) =>

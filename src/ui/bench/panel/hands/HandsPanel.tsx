@@ -1,19 +1,20 @@
 "use client";
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { type Inventory, inventory, type Sounding } from "../../../core/analysis";
-import { transposed } from "../../../core/ensemble";
-import { INSTRUMENTS, type Instrument } from "../../../core/instruments";
-import { beatTicks, lengthWords } from "../../../core/score";
-import { moveBetween, SPELLINGS, type Spelling, stringMove, tonics } from "../../../core/spelling";
-import { type Lie, lieOn, secondFingerWords } from "../../../core/technique";
-import { className, pitchName } from "../../../core/theory";
-import { LineButton } from "../../controls/buttons";
-import { Picker } from "../../controls/Choice";
-import { counted, signed } from "../../signs";
-import { useBench } from "../state";
-import { useNaming } from "../useNaming";
+import { type Inventory, inventory, type Sounding } from "../../../../core/analysis";
+import { transposed } from "../../../../core/ensemble";
+import { type Instrument, isPitched } from "../../../../core/instruments";
+import { beatTicks, lengthWords } from "../../../../core/score";
+import { moveBetween, SPELLINGS, type Spelling, stringMove, tonics } from "../../../../core/spelling";
+import { type Lie, lieOn, secondFingerWords } from "../../../../core/technique";
+import { className, pitchName } from "../../../../core/theory";
+import { LineButton } from "../../../controls/buttons";
+import { Picker } from "../../../controls/Choice";
+import { counted, signed } from "../../../signs";
+import { useBench } from "../../state";
+import { useInstruments } from "../../useInstruments";
+import { useNaming } from "../../useNaming";
 import { Fingerboard } from "./Fingerboard";
-import { Block, PanelHead } from "./parts";
+import { Block, PanelHead } from "../parts";
 import { Played } from "./Played";
 
 const named = ({ pitch }: Sounding) => signed(pitchName(pitch));
@@ -48,7 +49,15 @@ function factsOf(found: Inventory, lie: Lie, on: Instrument): string[] {
       ? `${counted(found.held, "held note")}, longer than a beat and a half.`
       : "No note is held longer than a beat and a half.",
     outside ? `Outside the key: ${outside}.` : "Every note is in the key.",
+    soundingWords(found, on),
   ].filter(Boolean);
+}
+
+/** Written and sounding names, where they differ. */
+function soundingWords({ lowest }: Inventory, { transposition }: Instrument): string {
+  if (transposition === 0 || !lowest) return "";
+  const sounds = pitchName({ ...lowest, octave: lowest.octave + transposition / 12 });
+  return `Written ${signed(pitchName(lowest))} sounds ${signed(sounds)} on it.`;
 }
 
 /** How the tune lies under the hand of one instrument, how its notes are named, and where else it could lie. */
@@ -62,7 +71,11 @@ export function HandsPanel() {
     <>
       <PanelHead title="Under the hand" />
       <Naming />
-      {on.strings.length > 0 ? <Fingerboard on={on} lie={lie} /> : <Notes found={found} beyond={outOfReach} />}
+      {on.strings.length > 0 ? (
+        <Fingerboard on={on} own={own} lie={lie} />
+      ) : (
+        <Notes found={found} beyond={outOfReach} />
+      )}
       {outOfReach.length > 0 && (
         <Text mt="8px" color="madder">
           Out of reach on the {on.name}: {outOfReach.map(named).join(", ")}. Move the tune below.
@@ -84,20 +97,16 @@ export function HandsPanel() {
 
 function Naming() {
   const { on, spelling, setInstrument, setSpelling } = useNaming();
-  const shown = useBench((s) => s.handShown !== null);
-  const setShown = useBench((s) => s.setHandShown);
   return (
     <Flex gap="8px" mb="10px">
       <Picker
         width="calc(50% - 4px)"
         label="Instrument"
-        of={INSTRUMENTS.map((i) => i.name)}
+        of={useInstruments()
+          .filter(isPitched)
+          .map((i) => i.name)}
         now={on.name}
-        onTake={(name) => {
-          void setInstrument(name);
-          // Another instrument takes the place of the one whose hand is shown.
-          if (shown) setShown(name);
-        }}
+        onTake={setInstrument}
       />
       <Picker
         width="calc(50% - 4px)"

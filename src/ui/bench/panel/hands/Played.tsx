@@ -1,16 +1,18 @@
 "use client";
-import { Box, Flex, Text } from "@chakra-ui/react";
+import { Box, Text } from "@chakra-ui/react";
 import { useMemo } from "react";
-import { arrangedFor, changeHand, handFor, settleFinger } from "../../../core/ensemble";
-import { type Instrument, LEVELS } from "../../../core/instruments";
-import { barLabelAt, momentWords } from "../../../core/score";
-import { type ArrangedStroke, blown, KINDS, threeToFind } from "../../../core/technique";
-import { pitchName } from "../../../core/theory";
-import { LineButton } from "../../controls/buttons";
-import { Picker } from "../../controls/Choice";
-import { signed } from "../../signs";
-import { useBench } from "../state";
-import { Block, nearness } from "./parts";
+import { arrangedFor, changeHand, handFor, handId } from "../../../../core/ensemble";
+import { type Instrument, LEVELS } from "../../../../core/instruments";
+import { blown, KINDS, threeToFind } from "../../../../core/technique";
+import { pitchName } from "../../../../core/theory";
+import { LineButton } from "../../../controls/buttons";
+import { Picker } from "../../../controls/Choice";
+import { signed } from "../../../signs";
+import { useBench } from "../../state";
+import { Copies } from "../Copies";
+import { Block } from "../parts";
+import { NoteByNote } from "./NoteByNote";
+import { Settings } from "./Settings";
 
 const NOT = "not shown";
 const WORDS: Record<string, string> = {
@@ -54,6 +56,7 @@ export function Played({ on }: { on: Instrument }) {
   const shown = useBench((s) => s.handShown === on.name);
   const setShown = useBench((s) => s.setHandShown);
   const hand = handFor(work, on.name);
+  const open = work.tune.rights !== "unknown";
   if (on.strings.length === 0) return <Made on={on} />;
   return (
     <Block title={on.frets ? "Tablature under the staff" : "Fingers under the staff"}>
@@ -68,25 +71,10 @@ export function Played({ on }: { on: Instrument }) {
       />
       {shown && (
         <>
-          <Flex gap="6px" mt="6px">
-            <Picker
-              label="For which level"
-              of={[...LEVELS]}
-              now={hand.level}
-              onTake={(level) => change(`For ${level}`, (w) => changeHand(w, on.name, { level }))}
-            />
-            {on.tunings.length > 1 && (
-              <Picker
-                label="Tuning of the hand"
-                width="142px"
-                of={on.tunings.map((t) => t.name)}
-                now={hand.tuning ?? on.tunings[0]?.name ?? ""}
-                onTake={(tuning) => change(`Tuned ${tuning}`, (w) => changeHand(w, on.name, { tuning }))}
-              />
-            )}
-          </Flex>
+          <Settings on={on} />
           {hand.kind === "double stops" && !on.frets && <Three on={on} />}
-          <Why on={on} />
+          <NoteByNote on={on} />
+          <Copies part={handId(on.name)} open={open} name={`the ${on.name}`} />
         </>
       )}
     </Block>
@@ -129,71 +117,5 @@ function Made({ on }: { on: Instrument }) {
         </Text>
       ))}
     </Block>
-  );
-}
-
-/** The strokes of the bar that is looked at: where each note lies and why, and where else it could. */
-function Why({ on }: { on: Instrument }) {
-  const bar = useBench((s) => s.bar);
-  const places = useBench((s) => s.derived.analysis.places);
-  const made = useBench((s) => arrangedFor(s.work, s.derived, handFor(s.work, on.name)));
-  if (!made) return null;
-  const own = made.strokes.filter((s) => s.place.index === bar && s.notes[0]?.role === "melody");
-  return (
-    <Box mt="8px">
-      {made.leftOut.map((words) => (
-        <Text key={words} fontSize="13px" color="madder" mb="3px">
-          {words}
-        </Text>
-      ))}
-      <Text fontSize="13px" color="quiet" mb="3px">
-        {places[bar]?.pickup ? "The pickup" : `Bar ${barLabelAt(places, bar)}`}, note by note
-      </Text>
-      {own.map((stroke) => (
-        <Note key={stroke.at} on={on} stroke={stroke} />
-      ))}
-    </Box>
-  );
-}
-
-/** Other places of a note that are offered. */
-const OFFERED = 2;
-
-function Note({ on, stroke }: { on: Instrument; stroke: ArrangedStroke }) {
-  const change = useBench((s) => s.change);
-  const hear = useBench((s) => s.hear);
-  const { place, at, reason, alternatives, locked, notes } = stroke;
-  const spot = { bar: place.index, at: at - place.at };
-  const settle = (to?: { string: number; fret: string }) => {
-    change(to ? `String ${to.string}, fret ${to.fret}` : "Fingering freed", (w) => settleFinger(w, on.name, spot, to));
-    hear(place.index, place.index);
-  };
-  const [melody] = notes;
-  return (
-    <Box borderTop="1px solid" borderColor="cord" py="4px" fontSize="14px">
-      <Text>
-        <Text as="span" color="quiet" fontSize="13px">
-          {momentWords(place, at)}:{" "}
-        </Text>
-        {reason}
-      </Text>
-      <Flex gap="4px" mt="2px" wrap="wrap">
-        {locked && melody && (
-          <LineButton size="xs" onClick={() => settle()}>
-            free it
-          </LineButton>
-        )}
-        {alternatives.slice(0, OFFERED).map((a) => (
-          <LineButton
-            key={`${a.string}:${a.fret}`}
-            size="xs"
-            title={`${a.cost.toFixed(2)} points more in all`}
-            onClick={() => settle({ string: a.string, fret: a.fret })}
-          >
-            string {a.string}, {a.fret === "0" ? "open" : a.fret} · {nearness(a.cost)}
-          </LineButton>
-        ))}
-      </Flex>
-    </Box>
   );
 }

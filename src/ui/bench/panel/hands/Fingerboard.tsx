@@ -1,9 +1,11 @@
 "use client";
-import type { Instrument } from "../../../core/instruments";
-import type { Lie, StringUse } from "../../../core/technique";
-import { placeName } from "../../../core/spelling";
-import { className, midi, pitchName } from "../../../core/theory";
-import { signed } from "../../signs";
+import { arrangedFor, handFor } from "../../../../core/ensemble";
+import type { Instrument } from "../../../../core/instruments";
+import type { Lie, StringUse } from "../../../../core/technique";
+import { placeName } from "../../../../core/spelling";
+import { className, midi, pitchName } from "../../../../core/theory";
+import { signed } from "../../../signs";
+import { useBench } from "../../state";
 
 const WIDTH = 276;
 const ROW = 27;
@@ -19,13 +21,38 @@ function fillOf(place: number, low: boolean): string {
 }
 const notesOn = (s: StringUse) => s.notes.map((n) => `${pitchName(n.pitch)} ${n.count} times`).join(", ");
 
+/** A note of the bar that is looked at: the order of its string from the lowest course, semitones above it, when. */
+type Step = { string: number; semitones: number; at: number; ticks: number };
+
+/** The melody notes of the bar that is looked at, where the hand plays them. */
+function useSteps(own: Instrument): { steps: Step[]; sounding: Step | undefined } {
+  const bar = useBench((s) => s.sounding ?? s.bar);
+  const made = useBench((s) => arrangedFor(s.work, s.derived, handFor(s.work, own.name)));
+  const places = useBench((s) => s.derived.analysis.places);
+  const lit = useBench((s) => s.lights.find((id) => id.split(".")[1] === String(bar)));
+  const steps = (made?.strokes ?? []).flatMap(({ place, at, ticks, notes }): Step[] => {
+    const melody = notes.find((n) => n.role === "melody");
+    if (place.index !== bar || !melody || !made) return [];
+    const string = made.board.strings.findIndex((s) => s.number === melody.string);
+    return [{ string, semitones: melody.noteNumber - (made.board.strings[string]?.open ?? 0), at, ticks }];
+  });
+  const event = lit === undefined ? -1 : Number(lit.split(".")[2]);
+  const place = places.find((p) => p.index === bar);
+  const before = place?.bar.events.slice(0, Math.max(0, event)).reduce((sum, e) => sum + e.ticks, 0) ?? 0;
+  const now = place && event >= 0 ? place.at + before : undefined;
+  return { steps, sounding: steps.find((s) => now !== undefined && s.at <= now && now < s.at + s.ticks) };
+}
+
 /**
  * The tune's notes where the hand finds them: strings side by side, a spot for every note, as large as it sounds long.
- * Free strings are dashed.
+ * Free strings are dashed. The path of the bar that is looked at, or sounds, runs over it from note to note; what sounds
+ * is ringed.
  */
-export function Fingerboard({ on, lie }: { on: Instrument; lie: Lie }) {
+export function Fingerboard({ on, own, lie }: { on: Instrument; own: Instrument; lie: Lie }) {
+  const { steps, sounding } = useSteps(own);
   const most = Math.max(1, ...lie.strings.flatMap((s) => s.notes.map((n) => n.ticks)));
-  const deepest = Math.max(4, ...lie.strings.flatMap((s) => s.notes.map((n) => above(s, midi(n.pitch)))));
+  const farthest = steps.map((s) => s.semitones);
+  const deepest = Math.max(4, ...farthest, ...lie.strings.flatMap((s) => s.notes.map((n) => above(s, midi(n.pitch)))));
   const height = TOP + (deepest + 0.8) * ROW;
   const x = (i: number) => ((i + 0.5) * WIDTH) / on.strings.length;
   const y = (semitones: number) => TOP + semitones * ROW;
@@ -103,6 +130,27 @@ export function Fingerboard({ on, lie }: { on: Instrument; lie: Lie }) {
           })}
         </g>
       ))}
+      <polyline
+        points={steps.map((s) => `${x(s.string)},${y(s.semitones)}`).join(" ")}
+        fill="none"
+        stroke="var(--chakra-colors-weld)"
+        strokeWidth={2.5}
+        strokeLinejoin="round"
+        opacity={0.9}
+        pointerEvents="none"
+      />
+      {steps[0] && <circle cx={x(steps[0].string)} cy={y(steps[0].semitones)} r={4} fill="var(--chakra-colors-weld)" />}
+      {sounding && (
+        <circle
+          data-sounding
+          cx={x(sounding.string)}
+          cy={y(sounding.semitones)}
+          r={17}
+          fill="none"
+          stroke="var(--chakra-colors-madder)"
+          strokeWidth={3}
+        />
+      )}
     </svg>
   );
 }
