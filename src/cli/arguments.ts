@@ -2,8 +2,17 @@ import { parseArgs } from "node:util";
 import { STYLES, type Style, THREE_CHORD } from "../core/chords";
 import { type Groove, GROOVES, grooveOf } from "../core/feel";
 import { SCHOOLS, type School } from "../core/harmony";
-import { FIDDLE, INSTRUMENTS, type Instrument, instrument, LEVELS, type Level, tuned } from "../core/instruments";
-import { KINDS, type Kind } from "../core/technique";
+import {
+  FIDDLE,
+  INSTRUMENTS,
+  type Instrument,
+  instrument,
+  isPitched,
+  LEVELS,
+  type Level,
+  tuned,
+} from "../core/instruments";
+import { DOUBLINGS, KINDS, type Kind } from "../core/technique";
 import { type Bowing, BOWINGS, type Plectrum, PLECTRUMS, STRUMS } from "../core/strokes";
 import { type LockWish, readLock } from "./locks";
 
@@ -24,7 +33,7 @@ line per tune.
           [--lock PLACE=down|up]...
                                             every bow, pick or strum, with reasons
   arrange [--instrument NAME] [--tuning NAME] [--capo N] [--kind melody|"double stops"|"melody with chords"|roll]
-          [--level NAME] [--lock PLACE=STRING:FRET]...
+          [--level NAME] [--doubling single|alternating|full] [--lock PLACE=STRING:FRET]...
                                             strings, frets and fingers of every note, with reasons
   instruments                               the catalogue: tunings, frets and ranges of every instrument
   convert --to abc|musicxml|midi [--out DIR]
@@ -67,6 +76,7 @@ export type Options = {
   kind: Kind;
   level: Level;
   capo: number;
+  doubling: (typeof DOUBLINGS)[number];
   locks: readonly LockWish[];
   to: Format;
   out: string | undefined;
@@ -79,7 +89,7 @@ const TAKES = {
   harmony: ["school", "side", "instrument", "style", "infer", "lock"],
   feel: ["dance", "tempo", "strength"],
   strokes: ["plan", "style", "instrument", "tuning", "tempo", "lock"],
-  arrange: ["instrument", "tuning", "capo", "kind", "level", "tempo", "lock"],
+  arrange: ["instrument", "tuning", "capo", "kind", "level", "doubling", "tempo", "lock"],
   convert: ["to", "out"],
 } as const;
 export type Verb = keyof typeof TAKES;
@@ -121,6 +131,7 @@ const read = (argv: readonly string[]) =>
       kind: { type: "string" },
       level: { type: "string" },
       capo: { type: "string" },
+      doubling: { type: "string" },
       tuning: { type: "string" },
       instrument: { type: "string" },
       lock: { type: "string", multiple: true },
@@ -189,6 +200,10 @@ function optionsOf(verb: Verb, values: Values): Options {
     kind: kindOf(values.kind),
     level: levelOf(values.level),
     capo: numberOf("capo", values.capo, 0, 12) ?? 0,
+    doubling: chosen(
+      DOUBLINGS.find((d) => d === (values.doubling ?? "alternating")),
+      `--doubling is ${DOUBLINGS.join(", ")}, not "${values.doubling}".`,
+    ),
     locks: (values.lock ?? []).map((text) => chosen(readLock(text), LOCK_WORDS(text))),
     to: formatOf(verb, to, out),
     out,
@@ -197,6 +212,7 @@ function optionsOf(verb: Verb, values: Values): Options {
 
 function instrumentOf(name: string, tuning: string | undefined): Instrument {
   const found = chosen(instrument(name), `There is no instrument "${name}". Instruments: ${names(INSTRUMENTS)}.`);
+  if (!isPitched(found)) throw new Usage(`The ${found.name} has no pitches. Name another instrument.`);
   if (tuning === undefined) return found;
   return chosen(
     tuned(found, tuning),

@@ -1,6 +1,6 @@
-import { analyse } from "../../core/analysis";
-import type { Place, Tune } from "../../core/score";
-import { arrange, type Board, blown, type FingeringLock, rolled, withCapo } from "../../core/technique";
+import { type Analysis, analyse } from "../../core/analysis";
+import type { Place, SheetChord, Tune } from "../../core/score";
+import { arrange, type Board, blown, type FingeringLock, rolled, settingsFor, withCapo } from "../../core/technique";
 import { pitchName, spell } from "../../core/theory";
 import type { Options } from "../arguments";
 import { placeOf } from "../locks";
@@ -13,7 +13,7 @@ import { grooveFor, tempoFor } from "./felt";
 export function arranged(tune: Tune, options: Options) {
   const analysis = analyse(tune);
   const { places } = analysis;
-  const { kind, level, capo } = options;
+  const { kind, level, capo, doubling } = options;
   const instrument = withCapo(options.instrument, capo);
   if (instrument.strings.length === 0) return played(places, options);
   const { chords } = planned(groundOf(tune, options, analysis), []);
@@ -25,7 +25,7 @@ export function arranged(tune: Tune, options: Options) {
     return { bar: place.index, at, string: Number(match[1]), fret: match[2] ?? "" };
   });
   const make = kind === "roll" ? rolled : arrange;
-  const made = make({ places, instrument, kind, level, chords, bpm, locks });
+  const made = make({ places, instrument, kind, level, chords, bpm, locks, doubling });
   if (!made) throw new RangeError(`Rolls are for the banjo; the ${instrument.name} has no short string.`);
   const unmet = locks.find(
     (l) => !made.strokes.some((s) => s.locked && s.place.index === l.bar && s.at - s.place.at === l.at),
@@ -42,6 +42,8 @@ export function arranged(tune: Tune, options: Options) {
     frets: fretsOf(made.board),
     limits: { span: made.board.spans },
     left_out: made.leftOut,
+    remarks: made.remarks,
+    ...(kind === "melody with chords" ? { settings: settings(analysis, chords, made.shift, options) } : {}),
     total: six(made.total),
     difficulty: null,
     strokes: made.strokes.map((s) => ({
@@ -56,6 +58,20 @@ export function arranged(tune: Tune, options: Options) {
     })),
   };
 }
+
+/** Tunings and capos that are named. */
+const SETTINGS = 3;
+
+/** How the instrument could be tuned for the tune, the best first, in the tune's own key. */
+const settings = (
+  { places, key }: Analysis,
+  chords: readonly SheetChord[],
+  shift: number,
+  { instrument, level }: Options,
+) =>
+  settingsFor({ places, instrument, key: key.key, symbols: [...new Set(chords.map((c) => c.symbol))], level, shift })
+    .slice(0, SETTINGS)
+    .map(({ tuning, capo, cost, words }) => ({ tuning, capo, cost: six(cost), reason: words }));
 
 /** The tune on an instrument without strings: holes, or row and bellows. */
 function played(places: readonly Place[], { instrument, level, kind, locks }: Options) {

@@ -1,4 +1,4 @@
-import { INSTRUMENTS, LEVELS, rangeOf } from "../../core/instruments";
+import { INSTRUMENTS, isPitched, LEVELS, rangeOf, spansOf } from "../../core/instruments";
 import { pitchName, spell } from "../../core/theory";
 import { namedStrings } from "./figures";
 
@@ -14,9 +14,13 @@ export const catalogue = () =>
       strings: namedStrings(strings),
       frets: (on.frets ?? []).map(({ label, semitones }) => ({ label, semitones })),
     })),
-    levels: LEVELS.map((name) => {
+    levels: LEVELS.map((name, i) => {
       const { lowest, highest } = rangeOf(on, name);
-      return { name, lowest: pitchName(spell(lowest, PLAIN)), highest: pitchName(spell(highest, PLAIN)) };
+      const named = (note: number) => (isPitched(on) ? pitchName(spell(note, PLAIN)) : null);
+      return { name, lowest: named(lowest), highest: named(highest), per_second: on.speed[i], span: spansOf(on, name) };
     }),
+    fingers: on.fingers,
+    cautions: on.cautions,
+    source: on.source,
   }));
 const PLAIN = { tonic: "C", mode: "major" } as const;

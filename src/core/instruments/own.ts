@@ -179,8 +179,7 @@ export function readOwn(draft: OwnDraft): { made: Instrument } | { faults: OwnFa
   const octaves = reader.read("octaves", () => wholeIn(draft.octaves || "0", -2, 2, "octaves from page to sound"), 0);
   const program = reader.read("program", () => wholeIn(draft.program, 0, 127, "a sound"), 0);
   const strung = readStrings(draft, reader);
-  const low = strung.tunings.map(lowestOf).sort((a, b) => midi(a) - midi(b))[0];
-  const own = strung.tunings[0] ? lowestOf(strung.tunings[0]) : low;
+  const own = strung.tunings[0] && lowestOf(strung.tunings[0]);
   const lowest = own ?? reader.read("lowest", () => parsePitch(draft.lowest.trim()), parsePitch("C4"));
   const highest = reader.read("highest", () => parsePitch(draft.highest.trim()), parsePitch("C9"));
   if (midi(lowest) >= midi(highest))

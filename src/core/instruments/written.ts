@@ -76,6 +76,7 @@ export function readTunings(text: string): Tuning[] {
     const wrong = names.find((n) => !/^[A-G](#|b)?[0-8](@\d{1,2})?$/.test(n));
     if (wrong !== undefined)
       throw new RangeError(`"${wrong}" is not a string. Write letter and octave, the lowest first: G3 D4 A4 E5.`);
+    if (names.length === 0) throw new RangeError(`"${line}" names no string. Write its strings, the lowest first.`);
     if (names.length > MOST_STRINGS) throw new RangeError(`At most ${MOST_STRINGS} strings.`);
     return tuningOf(line);
   });

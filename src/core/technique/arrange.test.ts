@@ -288,3 +288,53 @@ describe("a capo", () => {
     expect(own.strokes.map((s) => `${s.notes[0]!.string}:${s.notes[0]!.fret}`).join(" ")).toBe("3:0 3:2 2:0 2:3");
   });
 });
+
+describe("how many double stops", () => {
+  const doubled = (abc: string, doubling: ArrangeRequest["doubling"], metre = "4/4", name = "fiddle") => {
+    const from = places(tuneOf(abc, { key: "D", metre }));
+    const request = { places: from, instrument: instrument(name)!, kind: "double stops", level: "Leading" } as const;
+    return arrange({ ...request, bpm: 90, doubling, chords: [{ bar: 0, at: 0, symbol: "D" }] })!;
+  };
+  const counts = (...request: Parameters<typeof doubled>) =>
+    doubled(...request)
+      .strokes.map((s) => s.notes.length)
+      .join("");
+  test.each([
+    ["DFAd fdAF|", "single", "4/4", "21111111"],
+    ["DFAd fdAF|", "alternating", "4/4", "21212121"],
+    ["DFAd fdAF|", "full", "4/4", "22222222"],
+    ["d2A2 d2f2|", "alternating", "4/4", "2121"],
+    ["AFD AFD|", "alternating", "6/8", "211211"],
+    ["AFD AFD|", "single", "6/8", "211111"],
+  ] as const)("%s, %s in %s: %s", (abc, doubling, metre, want) => {
+    expect(counts(abc, doubling, metre)).toBe(want);
+  });
+  it("more of them never leave a note single that had one, and what stays single is told", () => {
+    const [single, alternating, full] = (["single", "alternating", "full"] as const).map((d) =>
+      doubled("DEFG ABcd|", d).strokes.filter((s) => s.notes.length > 1),
+    );
+    expect(single!.length).toBeLessThanOrEqual(alternating!.length);
+    expect(alternating!.length).toBeLessThanOrEqual(full!.length);
+    const { strokes, remarks } = doubled("^D^D ^D2 D4|", "full");
+    const bare = strokes.filter((s) => s.notes.length === 1).length;
+    expect(remarks.length > 0).toBe(bare > 0);
+  });
+});
+
+describe("fingers that stay down", () => {
+  const holds = (name: string, abc: string) =>
+    made(name, abc, { level: "Moving" }).strokes.map((s) => s.hold.join("+") || "-");
+  test.each([
+    ["fiddle", "BcdB|", "- 1 1 -"],
+    ["fiddle", "BABc|", "- - - -"],
+    ["fiddle", "BdeB|", "- - - -"],
+    ["mandolin", "EGE2|", "- 1 -"],
+  ] as const)("on the %s %s: %s", (name, abc, want) => {
+    expect(holds(name, abc).join(" ")).toBe(want);
+  });
+  it("are told where they come down", () => {
+    expect(made("fiddle", "Bcd B|", { level: "Moving" }).strokes[0]!.reason).toBe(
+      "A string, first finger. Keep it down.",
+    );
+  });
+});

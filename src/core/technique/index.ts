@@ -22,4 +22,4 @@ export { rolled } from "./rolled";
 export { ROLLS } from "./rolls";
 export { type Setting, settingsFor, withCapo } from "./capo";
 export { blown } from "./blown";
-export { handText, readHand } from "./typedHand";
+export { handText, placeLabel, readHand } from "./typedHand";

@@ -27,9 +27,10 @@ const HEARD = 5;
 export function pureWords(low: number, high: number): string {
   const found = pureInterval(low, high);
   if (!found) return "";
-  if (Math.abs(found.cents) < HEARD) return `A ${found.name}: let it ring still.`;
+  const named = `${found.name.startsWith("o") ? "An" : "A"} ${found.name}`;
+  if (Math.abs(found.cents) < HEARD) return `${named}: let it ring still.`;
   const way = found.cents < 0 ? "low" : "high";
-  return `A ${found.name}: the upper note a little ${way}, ${Math.abs(found.cents)} cents, until it rings still.`;
+  return `${named}: the upper note a little ${way}, ${Math.abs(found.cents)} cents, until it rings still.`;
 }
 
 /** A double stop to find before the tune begins: both notes, each on its string. */

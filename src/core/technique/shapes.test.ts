@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
-import { INSTRUMENTS, type Instrument, instrument, tuned } from "../instruments";
+import { INSTRUMENTS, type Instrument, instrument, LEVELS, tuned } from "../instruments";
 import { chord, midi } from "../theory";
 import { shapesFor, shapesOf } from ".";
 
@@ -54,5 +54,42 @@ describe("chord shapes, worked out from the strings", () => {
     const found = shapesFor(guitar, ["G", "Em", "G"]);
     expect(found.every((s) => s !== null)).toBe(true);
     expect(shapesFor(instrument("fiddle")!, ["G"])).toEqual([null]);
+  });
+});
+
+describe("shapes by level", () => {
+  const LEVEL_SHAPES = fc.constantFrom(...INSTRUMENTS.filter((i) => i.frets));
+  const most = { "First sounds": 2, Steady: 3, Moving: 4, Fluent: 4, Leading: 4 } as const;
+  const symbols = fc.constantFrom("D", "G", "A", "Em", "Bm", "F#m", "C", "Bb", "A7", "F", "G5", "D5");
+  it("take no more fingers than a level has, and no barre before it is learned", () => {
+    fc.assert(
+      fc.property(LEVEL_SHAPES, symbols, fc.constantFrom(...LEVELS), (on, symbol, level) => {
+        for (const { fingers, barre, held } of shapesOf(on, symbol, level)) {
+          expect(fingers).toBeLessThanOrEqual(most[level]);
+          expect(fingers).toBeLessThanOrEqual(held.length);
+          if (level === "First sounds" || level === "Steady") expect(barre).toBe(0);
+          if (level === "Moving") expect(barre).toBeLessThanOrEqual(3);
+        }
+      }),
+      { numRuns: 120 },
+    );
+  });
+  test.each([
+    ["guitar", "G", "First sounds", "xxx003"],
+    ["guitar", "G", "Steady", "320003"],
+    ["guitar", "Em", "First sounds", "022000"],
+    ["guitar", "F", "Steady", "xxx211"],
+    ["ukulele", "C", "First sounds", "0003"],
+    ["ukulele", "F", "First sounds", "2010"],
+    ["mandolin", "G5", "Fluent", "0053"],
+  ] as const)("on the %s %s for %s: %s", (name, symbol, level, want) => {
+    const on = instrument(name)!;
+    const [shape] = shapesOf(on, symbol, level);
+    expect(on.strings.map((_, i) => shape!.held.find((h) => h.string === i)?.fret.label ?? "x").join("")).toBe(want);
+  });
+  it("an open fifth has no third, whatever it is held on", () => {
+    for (const on of INSTRUMENTS.filter((i) => i.frets))
+      for (const { held } of shapesOf(on, "D5"))
+        expect(held.every((h) => [2, 9].includes(h.noteNumber % 12))).toBe(true);
   });
 });

@@ -1,4 +1,4 @@
-import { chordFingers, type Fret, type Instrument, type Level } from "../instruments";
+import { chordFingers, type Fret, type Instrument, type Level, spacingOf } from "../instruments";
 import { solved } from "../search";
 import { type Chord, midi, parseChord, semitoneOf } from "../theory";
 
@@ -30,8 +30,8 @@ export const SHAPE_PRICES = {
   barre: 2,
 } as const;
 
-/** Frets a shape lies in, and most fingers of a hand. */
-const HIGHEST = 4;
+/** Semitones up the neck a shape may lie, by how far apart the frets are; and most fingers of a hand. */
+const HIGHEST = { long: 4, middle: 4, short: 5, diatonic: 8 };
 const MOST_FINGERS = 4;
 /** Widest stretch between the lowest and the highest finger, in semitones. */
 const WIDEST = 3;
@@ -122,7 +122,7 @@ export function shapesOf(on: Instrument, symbol: string, level: Level = "Leading
 function made(on: Instrument, chord: Chord, level: Level): Shape[] {
   const strings = brushed(on);
   const classes = new Set([...chord.classes, semitoneOf(chord.bass ?? chord.root)]);
-  const frets = (on.frets ?? []).filter((f) => f.semitones <= reachOf(on));
+  const frets = (on.frets ?? []).filter((f) => f.semitones <= HIGHEST[spacingOf(on)]);
   const ways = strings.map(({ open, string }): (HeldString | null)[] => [
     ...frets.flatMap((fret) => {
       const noteNumber = midi(open) + fret.semitones;
@@ -140,9 +140,6 @@ function made(on: Instrument, chord: Chord, level: Level): Shape[] {
     .sort((a, b) => a.cost - b.cost)
     .slice(0, KEPT);
 }
-/** Semitones a shape may go up the neck: farther where frets are far apart in pitch. */
-const reachOf = ({ frets = [] }: Instrument): number => (frets.some((f) => f.semitones === 1) ? HIGHEST : 2 * HIGHEST);
-
 /** What it costs to change from one shape to another: every finger that comes down anew, and the hand that moves. */
 function change(a: Shape, b: Shape): number {
   const at = new Map(a.held.map((h) => [h.string, h.fret.semitones]));

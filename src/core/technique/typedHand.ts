@@ -30,6 +30,15 @@ function placeText(board: Board, { string, fret, finger }: ArrangedNote): string
   const up = place > 0 ? `@${place}` : "";
   return `${letter}${low ? "L" : ""}${high ? "H" : ""}${finger}${up}`;
 }
+/** Another place of a note in words: "string 3, fret 7", or under a bow "D string, 4". */
+export function placeLabel({ hand, on }: Board, { string, fret }: { string: number; fret: string }): string {
+  const own = on.strings.find((s) => s.number === string);
+  if (hand === "frets" || !own) return `string ${string}, ${fret === "0" ? "open" : `fret ${fret}`}`;
+  const { finger, low = false, high = false } = placeAbove(on, Number(fret)) ?? {};
+  const letter = `${className(own.open)} string`;
+  if (finger === undefined) return `${letter}, up the neck`;
+  return `${letter}, ${finger === 0 ? "open" : `${low ? "low " : ""}${high ? "high " : ""}${finger}`}`;
+}
 const placesOf = ({ level }: Board): readonly number[] => bowedPlaces(level);
 
 /** The string a typed place names, and its semitones above it; or why there is none. */

@@ -62,9 +62,14 @@ function Tunings({ on }: { on: Instrument }) {
 /** What each level has of it: strings and frets, notes, how wide the hand opens, how quick. */
 function Levels({ on }: { on: Instrument }) {
   const strung = on.strings.length > 0;
-  const fret = on.frets ? "frets to" : "semitones to";
+  const fret = on.frets ? "frets" : "semitones";
   return (
-    <Table.Root size="sm" mb="14px" fontSize="14px" css={{ "& td, & th": { borderColor: "cord", bg: "transparent" } }}>
+    <Table.Root
+      size="sm"
+      mb="14px"
+      fontSize="14px"
+      css={{ "& tr, & td, & th": { borderColor: "cord", bg: "transparent" } }}
+    >
       <Table.Header>
         <Table.Row>
           {["Level", "Notes", ...(strung ? [`Strings, ${fret}`, "Hand spans"] : []), "Notes a second"].map((title) => (
@@ -89,7 +94,7 @@ function Levels({ on }: { on: Instrument }) {
               {strung && (
                 <>
                   <Table.Cell>
-                    {reach.strings ? reach.strings.join(", ") : "all"}, {reach.highest}
+                    {reach.strings ? reach.strings.join(" ") : "all"}, to {reach.highest}
                   </Table.Cell>
                   <Table.Cell>
                     {spansOf(on, level)

@@ -55,7 +55,7 @@ export function InstrumentsPage({ own: first }: { own: Instrument[] }) {
   const takeAway = () => run(() => takeInstrumentAway(on.name), setOwn);
   const copy = () => begin(`One like the ${on.name}`, { ...draftOf(on), name: "", source: "" }, null);
   return (
-    <Box minH="100%">
+    <Box minH="100%" bg="fleece">
       <PageHead title="Instruments" sub="what everyone in the room plays, and how far each level goes on it">
         <SolidButton onClick={copy}>Add an instrument</SolidButton>
       </PageHead>

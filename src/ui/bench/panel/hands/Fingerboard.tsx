@@ -10,6 +10,8 @@ import { useBench } from "../../state";
 const WIDTH = 276;
 const ROW = 27;
 const TOP = 34;
+/** Room for a name beside the last string. */
+const NAME = 14;
 
 /** A spot is large enough for "L2", and larger the longer its note sounds. */
 const radius = (ticks: number, most: number) => 9.5 + 4 * Math.sqrt(ticks / most);
@@ -54,7 +56,7 @@ export function Fingerboard({ on, own, lie }: { on: Instrument; own: Instrument;
   const farthest = steps.map((s) => s.semitones);
   const deepest = Math.max(4, ...farthest, ...lie.strings.flatMap((s) => s.notes.map((n) => above(s, midi(n.pitch)))));
   const height = TOP + (deepest + 0.8) * ROW;
-  const x = (i: number) => ((i + 0.5) * WIDTH) / on.strings.length;
+  const x = (i: number) => ((i + 0.5) * (WIDTH - NAME)) / on.strings.length;
   const y = (semitones: number) => TOP + semitones * ROW;
   const words = lie.strings.map((s) => `${className(s.open)} string: ${notesOn(s) || "free"}`).join("; ");
   return (
@@ -84,6 +86,16 @@ export function Fingerboard({ on, own, lie }: { on: Instrument; own: Instrument;
             stroke="var(--chakra-colors-cord)"
           />
         ))}
+      <polyline
+        points={steps.map((s) => `${x(s.string)},${y(s.semitones)}`).join(" ")}
+        fill="none"
+        stroke="var(--chakra-colors-weld)"
+        strokeWidth={5}
+        strokeLinejoin="round"
+        opacity={0.9}
+        pointerEvents="none"
+      />
+      {steps[0] && <circle cx={x(steps[0].string)} cy={y(steps[0].semitones)} r={4} fill="var(--chakra-colors-weld)" />}
       {lie.strings.map((s, i) => (
         <g key={`${className(s.open)}${midi(s.open)}`}>
           <line
@@ -130,16 +142,6 @@ export function Fingerboard({ on, own, lie }: { on: Instrument; own: Instrument;
           })}
         </g>
       ))}
-      <polyline
-        points={steps.map((s) => `${x(s.string)},${y(s.semitones)}`).join(" ")}
-        fill="none"
-        stroke="var(--chakra-colors-weld)"
-        strokeWidth={2.5}
-        strokeLinejoin="round"
-        opacity={0.9}
-        pointerEvents="none"
-      />
-      {steps[0] && <circle cx={x(steps[0].string)} cy={y(steps[0].semitones)} r={4} fill="var(--chakra-colors-weld)" />}
       {sounding && (
         <circle
           data-sounding

@@ -4,7 +4,14 @@ import { useState } from "react";
 import { arrangedFor, handFor, settleFinger, settleFingers } from "../../../../core/ensemble";
 import type { Instrument } from "../../../../core/instruments";
 import { barLabelAt, momentWords } from "../../../../core/score";
-import { type ArrangedStroke, type Arrangement, handText, readHand } from "../../../../core/technique";
+import {
+  type ArrangedStroke,
+  type Arrangement,
+  type Board,
+  handText,
+  placeLabel,
+  readHand,
+} from "../../../../core/technique";
 import { LineButton } from "../../../controls/buttons";
 import { useBench } from "../../state";
 import { nearness } from "../parts";
@@ -29,7 +36,7 @@ export function NoteByNote({ on }: { on: Instrument }) {
       </Text>
       {own.length > 0 && <Typed key={`${bar} ${handText(made.board, own)}`} on={on} made={made} own={own} />}
       {own.map((stroke) => (
-        <Note key={stroke.at} on={on} stroke={stroke} />
+        <Note key={stroke.at} on={on} board={made.board} stroke={stroke} />
       ))}
     </Box>
   );
@@ -96,13 +103,15 @@ function Typed({ on, made, own }: TypedProps) {
 /** Other places of a note that are offered. */
 const OFFERED = 2;
 
-function Note({ on, stroke }: { on: Instrument; stroke: ArrangedStroke }) {
+type NoteProps = { on: Instrument; board: Board; stroke: ArrangedStroke };
+
+function Note({ on, board, stroke }: NoteProps) {
   const change = useBench((s) => s.change);
   const hear = useBench((s) => s.hear);
   const { place, at, reason, alternatives, locked, notes } = stroke;
   const spot = { bar: place.index, at: at - place.at };
   const settle = (to?: { string: number; fret: string }) => {
-    change(to ? `String ${to.string}, fret ${to.fret}` : "Fingering freed", (w) => settleFinger(w, on.name, spot, to));
+    change(to ? placeLabel(board, to) : "Fingering freed", (w) => settleFinger(w, on.name, spot, to));
     hear(place.index, place.index);
   };
   const [melody] = notes;
@@ -127,7 +136,7 @@ function Note({ on, stroke }: { on: Instrument; stroke: ArrangedStroke }) {
             title={`${a.cost.toFixed(2)} points more in all`}
             onClick={() => settle({ string: a.string, fret: a.fret })}
           >
-            string {a.string}, {a.fret === "0" ? "open" : a.fret} · {nearness(a.cost)}
+            {placeLabel(board, a)} · {nearness(a.cost)}
           </LineButton>
         ))}
       </Flex>
