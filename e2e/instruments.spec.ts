@@ -51,3 +51,73 @@ test("the holes of a whistle and the bellows of a box stand under their notes", 
   await why(page).getByLabel("Instrument", { exact: true }).selectOption("button accordion D/G");
   await expect(page.getByRole("img", { name: /^button accordion D\/G: .* row (push|pull)/ }).first()).toBeVisible();
 });
+
+test("an instrument of one's own is written, told what is wrong, kept, played and taken away", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("link", { name: "Instruments" }).click();
+  await page.getByRole("navigation", { name: "Instruments" }).getByRole("button", { name: "ukulele" }).click();
+  await expect(page.getByRole("heading", { name: "ukulele" })).toBeVisible();
+  await page.getByRole("button", { name: "Add one like it" }).click();
+  await page.getByLabel("Strings", { exact: true }).fill("D3 A3 Q4 F#4");
+  await page.getByLabel("Name", { exact: true }).fill("Harbour ukulele");
+  await expect(page.getByText('"Q4" is not a string')).toBeVisible();
+  await page.getByRole("button", { name: "Keep it" }).click();
+  await expect(page.getByRole("heading", { name: "Harbour ukulele" })).toHaveCount(0);
+  await page.getByLabel("Strings", { exact: true }).fill("D3 A3 D4 F#4");
+  await page.getByLabel("Highest fret, Moving").fill("6");
+  await page.getByRole("button", { name: "Keep it" }).click();
+  await expect(page.getByRole("heading", { name: "Harbour ukulele" })).toBeVisible();
+  await open(page, "The Lamp on the Slip");
+  await page.keyboard.press("t");
+  await why(page).getByRole("button", { name: "Hands" }).click();
+  await why(page).getByLabel("Instrument", { exact: true }).selectOption("Harbour ukulele");
+  await why(page).getByLabel("Shown under the staff").selectOption("melody");
+  await expect(page.locator('[data-id^="hand."]').first()).toBeAttached();
+  await undoAll(page);
+  await page.goto("/instruments?on=Harbour+ukulele");
+  await page.getByRole("button", { name: "take it away" }).click();
+  await expect(page.getByRole("button", { name: "Harbour ukulele" })).toHaveCount(0);
+});
+
+test("a bar is typed in strings and frets, its limits told as it is typed", async ({ page }) => {
+  await open(page, "The Lamp on the Slip");
+  await page.keyboard.press("t");
+  await why(page).getByRole("button", { name: "Hands" }).click();
+  await why(page).getByLabel("Instrument", { exact: true }).selectOption("mandolin");
+  await why(page).getByLabel("Shown under the staff").selectOption("melody");
+  const box = why(page).getByLabel("Strings and frets of this bar");
+  await expect(box).toHaveValue("2:0");
+  await box.fill("3:6");
+  await expect(why(page).getByText("3:6 sounds G#4; the tune has A4.")).toBeVisible();
+  await box.fill("3:7");
+  await box.press("Enter");
+  await expect(why(page).getByText("You set this: string 3, fret 7")).toBeVisible();
+  await caughtUp(page);
+  await undoAll(page);
+});
+
+test("diagrams stand over the chords, on the one instrument that everything is shown for", async ({ page }) => {
+  await open(page, "Herring at the Quay");
+  const over = page.locator("#rows").getByRole("img", { name: /from the lowest string$/ });
+  await expect(over).toHaveCount(0);
+  await why(page).getByText("diagrams over the chords").click();
+  await expect(over.first()).toHaveAttribute("aria-label", "guitar: 0 2 2 0 0 0, from the lowest string");
+  await why(page).getByLabel("Shapes on").selectOption("mandolin");
+  await expect(over.first()).toHaveAttribute("aria-label", "mandolin: 0 2 2 0, from the lowest string");
+  await expect(page).toHaveURL(/diagrams=true/);
+});
+
+test("double stops are chosen by how many, and heard pure or tempered", async ({ page }) => {
+  await open(page, "The Lamp on the Slip");
+  await page.keyboard.press("t");
+  await why(page).getByRole("button", { name: "Hands" }).click();
+  await why(page).getByLabel("Shown under the staff").selectOption("double stops");
+  const heads = page.locator('[data-id^="hand."]');
+  await expect(heads.first()).toBeAttached();
+  await why(page).getByRole("button", { name: "full" }).click();
+  await expect(why(page).getByRole("button", { name: "full" })).toHaveAttribute("aria-pressed", "true");
+  await why(page).getByRole("button", { name: "tempered" }).click();
+  await expect(why(page).getByRole("button", { name: "tempered" })).toHaveAttribute("aria-pressed", "true");
+  await caughtUp(page);
+  await undoAll(page);
+});

@@ -11,9 +11,10 @@ import { derive, newWork, sheetOf } from "../src/core/ensemble";
 import { cutBook, readAbc, sheetMusicXml, tuneAbc } from "../src/core/formats";
 import { deriveHarmony } from "../src/core/harmony";
 import { dancedTune, grooveOf, laidOver } from "../src/core/feel";
-import { FIDDLE } from "../src/core/instruments";
+import { FIDDLE, type Instrument, instrument } from "../src/core/instruments";
 import { BOWINGS, planBowing } from "../src/core/strokes";
 import { slice } from "../src/core/score";
+import { arrange } from "../src/core/technique";
 import { countTunes, openDatabase } from "../src/db";
 import { collection, holding, takeCuttings } from "../src/server/collection";
 import { drawPages, drawRow } from "../src/engraving";
@@ -53,6 +54,14 @@ for (const { name } of BOWINGS)
 median("the tune as it is danced, 32 bars", () =>
   dancedTune(analysis.places, laidOver(grooveOf("reel"), 205, 100), 205),
 );
+for (const [name, kind] of [
+  ["fiddle", "double stops"],
+  ["guitar", "melody with chords"],
+  ["small lute", "melody with chords"],
+] as const) {
+  const on = { instrument: instrument(name) as Instrument, kind, level: "Leading" } as const;
+  median(`${name}, ${kind}, 32 bars`, () => arrange({ ...on, places: analysis.places, chords: plan.chords, bpm: 100 }));
+}
 median("whole derivation, 32 bars", () => derive(work));
 const derived = derive(work);
 median("MusicXML of all parts, 32 bars", () => sheetMusicXml(sheetOf(work, derived)));

@@ -1,7 +1,8 @@
 import { describe, expect, it, test } from "vitest";
-import { changeGroove, changeStrum, newWork } from "../core/ensemble";
-import { readMusicXml } from "../core/formats";
+import { changeGroove, changeHand, changeStrum, newWork } from "../core/ensemble";
+import { readAbc, readMusicXml } from "../core/formats";
 import { places } from "../core/score";
+import { midi } from "../core/theory";
 import { tuneOf } from "../testing/abc";
 import { download } from "./files";
 
@@ -40,4 +41,33 @@ describe("files to take away", () => {
     ["nobody", "abc"],
     ["melody", "pdf"],
   ])("there is no %s as %s", (part, format) => expect(download(plain, part, format)).toBeUndefined());
+});
+
+describe("files of a hand", () => {
+  const banjo = changeHand(plain, "banjo", { kind: "melody with chords" });
+  it("carry strings, frets, fingers and tuning in MusicXML, and read back to what sounds", () => {
+    const xml = text(banjo, "hand-banjo", "musicxml");
+    for (const what of ["<sign>TAB</sign>", "<string>", "<fret>", "<fingering>", "<staff-tuning"])
+      expect(xml).toContain(what);
+    expect(download(banjo, "hand-banjo", "musicxml")?.name).toBe("test-banjo.musicxml");
+    const read = places(readMusicXml(xml).tune).flatMap((p) => p.bar.events.flatMap((e) => e.pitches.at(-1) ?? []));
+    const written = places(plain.tune).flatMap((p) => p.bar.events.flatMap((e) => e.pitches.at(-1) ?? []));
+    expect(read.map(midi)).toEqual(written.map((p) => midi(p) - 12));
+  });
+  it("carry the fingers in ABC, each note its own", () => {
+    const abc = text(changeHand(plain, "fiddle", { kind: "double stops" }), "hand-fiddle", "abc");
+    expect(abc).toMatch(/![0-4]!/);
+    expect(readAbc(abc).refused).toEqual([]);
+    const fingers = text(plain, "hand-fiddle", "abc").match(/![0-4]!/g) ?? [];
+    expect(fingers).toHaveLength(places(plain.tune).flatMap((p) => p.bar.events).length);
+  });
+  it("sound as the hand plays: chords under the notes that have them", () => {
+    const bare = download(plain, "hand-guitar", "mid")?.content as Uint8Array;
+    const full = download(changeHand(plain, "guitar", { kind: "melody with chords" }), "hand-guitar", "mid");
+    expect((full?.content as Uint8Array).length).toBeGreaterThan(bare.length);
+  });
+  it("are there for what has strings", () => {
+    expect(download(plain, "hand-whistle", "abc")).toBeUndefined();
+    expect(download(plain, "hand-", "abc")).toBeUndefined();
+  });
 });

@@ -13,9 +13,12 @@ import {
   handFor,
   handSheet,
   newWork,
+  performedBy,
+  playedBy,
   readWork,
   settleFinger,
   sheetOf,
+  tuningsFor,
   type Work,
   withTune,
 } from ".";
@@ -61,7 +64,7 @@ describe("a hand under the tune", () => {
   test.each(["guitar", "mandolin", "banjo", "small lute", "tenor banjo", "fiddle", "viola", "octave mandola"])(
     "on the %s reads back from MusicXML: the same pitches at the same times",
     (name) => {
-      const w = changeHand(work(), name, { kind: "double stops", level: "Leading" });
+      const w = changeHand(work(), name, { kind: "double stops", level: "Leading", doubling: "full" });
       const sheet = sheeted(w, name);
       const { tune } = readMusicXml(sheetMusicXml(sheet), { part: 1 });
       const read = (bars: readonly (readonly Event[])[]) =>
@@ -88,5 +91,79 @@ describe("a hand under the tune", () => {
     const derived = derive(w);
     const plain = sheetOf(w, derived, "melody");
     expect(handSheet(w, derived, plain, handFor(w, "whistle"))).toBe(plain);
+  });
+});
+
+describe("a hand that is heard", () => {
+  const DOUBLED = changeHand(work("d2f2 a4|A2d2 f4|"), "fiddle", {
+    kind: "double stops",
+    level: "Leading",
+    doubling: "full",
+  });
+  const heard = (w: Work, name: string, pure: boolean) => {
+    const derived = derive(w);
+    return performedBy(handFor(w, name), w, derived, sheetOf(w, derived, "melody"), { pure, chords: false }).notes;
+  };
+  it("plays its double stops in the tune's place, at their times", () => {
+    const notes = heard(DOUBLED, "fiddle", false);
+    const single = heard(changeHand(DOUBLED, "fiddle", { kind: "melody" }), "fiddle", false);
+    expect(notes.length).toBeGreaterThan(single.length);
+    const times = (of: typeof notes) => [...new Set(of.map((n) => n.at))];
+    expect(times(notes)).toEqual(times(single));
+    expect(notes.every((n) => n.line === "melody" && n.cents === 0)).toBe(true);
+  });
+  it("moves the stopped note of a double stop to where it rings pure, and no other", () => {
+    const open = new Set([55, 62, 69, 76]);
+    const pure = heard(DOUBLED, "fiddle", true);
+    const moved = pure.filter((n) => n.cents !== 0);
+    expect(moved.length).toBeGreaterThan(0);
+    for (const n of moved) {
+      expect(open.has(n.noteNumber)).toBe(false);
+      expect(Math.abs(n.cents)).toBeLessThanOrEqual(16);
+      expect(pure.filter((o) => o.at === n.at)).toHaveLength(2);
+    }
+    expect(heard(changeHand(DOUBLED, "guitar", { kind: "double stops" }), "guitar", true).every((n) => !n.cents)).toBe(
+      true,
+    );
+  });
+  it("with chords leaves the backing to the hand", () => {
+    const chords = changeHand(work(), "guitar", { kind: "melody with chords" });
+    const derived = derive(chords);
+    const lines = (kind: string) =>
+      new Set(
+        performedBy({ ...handFor(chords, "guitar"), kind }, chords, derived, sheetOf(chords, derived, "melody"), {
+          pure: false,
+        }).notes.map((n) => n.line),
+      );
+    expect(lines("melody with chords")).toEqual(new Set(["melody"]));
+    expect(lines("melody")).toEqual(new Set(["melody", "chords"]));
+  });
+});
+
+describe("a song under the hand", () => {
+  it("has its words under the notes they are sung on, in a roll too", () => {
+    const song = newWork(tuneOf("G2B2 d4|d2B2 G4|]\nw:Four gulls fly home and two are late", { key: "G" }));
+    for (const kind of ["melody", "roll"]) {
+      const w = changeHand(song, "banjo", { kind });
+      const derived = derive(w);
+      const staff = handSheet(w, derived, sheetOf(w, derived, "melody"), handFor(w, "banjo")).staves.at(-1)!;
+      expect(staff.lyrics).toBe(true);
+      const sung = staff.bars.flat().flatMap((e) => e.lyrics?.[0]?.text ?? []);
+      expect(sung).toEqual(["Four", "gulls", "fly", "home", "and", "two"]);
+    }
+  });
+});
+
+describe("tunings for a work", () => {
+  it("are ranked for the hand, and taking one lets go what was settled", () => {
+    const w = settleFinger(work(), "guitar", { bar: 1, at: 0 }, { string: 3, fret: "7" });
+    const best = tuningsFor(w, derive(w), handFor(w, "guitar"));
+    expect(best[0]).toMatchObject({ tuning: "EADGBE", capo: 0 });
+    const raised = changeHand(w, "guitar", { capo: 2 });
+    expect(handFor(raised, "guitar")).toMatchObject({ capo: 2, locks: [] });
+    expect(playedBy(raised, handFor(raised, "guitar")).strings.map((s) => midi(s.open))).toEqual([
+      42, 47, 52, 57, 61, 66,
+    ]);
+    expect(tuningsFor(w, derive(w), handFor(w, "fiddle"))).toEqual([]);
   });
 });

@@ -23,9 +23,10 @@ export type Problem<S> = {
    * Names steps whose moves cost the same wherever their states are the same: their table is made once, and kept here
    * for problems with the same moves.
    */
-  alike?: { name: (step: number) => number; made: Map<number, AlikeTable<S>[]> };
+  alike?: { name: (step: number) => number; made: AlikeTables<S> };
 };
-export type AlikeTable<S> = { before: readonly S[]; open: readonly S[]; table: Float64Array };
+/** Tables of moves by the name of their steps, by the states that are left and those that are reached. */
+export type AlikeTables<S> = Map<number, WeakMap<readonly S[], WeakMap<readonly S[], Float64Array>>>;
 
 /** A limit that does not hold, and the step where. */
 export type Broken = { limit: string; step: number };

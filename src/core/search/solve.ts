@@ -57,17 +57,30 @@ function moveTable<S>(
   forgiven: boolean,
 ): Float64Array {
   const { alike } = problem;
-  const shared = forgiven ? undefined : alike?.made.get(alike.name(step));
-  const known = shared?.find((m) => m.before === before && m.open === open);
-  if (known) return known.table;
+  const shared = forgiven ? undefined : alike && sharedTables(alike, step, before);
+  const known = shared?.get(open);
+  if (known) return known;
   const table = new Float64Array(before.length * open.length);
   for (let a = 0, k = 0; a < before.length; a++) {
     for (let b = 0; b < open.length; b++, k++) {
       table[k] = costInto(problem, step, before[a] as S, open[b] as S, forgiven);
     }
   }
-  if (alike && !forgiven) alike.made.set(alike.name(step), [...(shared ?? []), { before, open, table }]);
+  shared?.set(open, table);
   return table;
+}
+
+/** Tables of the moves that leave some states, for every step that is alike. */
+function sharedTables<S>(
+  { name, made }: NonNullable<Problem<S>["alike"]>,
+  step: number,
+  before: readonly S[],
+): WeakMap<readonly S[], Float64Array> {
+  const named = made.get(name(step)) ?? new WeakMap();
+  made.set(name(step), named);
+  const own = named.get(before) ?? new WeakMap();
+  named.set(before, own);
+  return own;
 }
 
 /** The moves of a table that are possible, where most are not: from, to, and what they cost. */

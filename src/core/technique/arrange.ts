@@ -10,8 +10,8 @@ import {
   QUARTER,
   type SheetChord,
 } from "../score";
-import { isConflict, type Problem, priceOf, type Solution, solve } from "../search";
-import { inKey, midi, parseChord, pitchName, spell } from "../theory";
+import { type AlikeTables, isConflict, type Problem, priceOf, type Solution, solve } from "../search";
+import { inKey, keyName, midi, parseChord, pitchName, spell } from "../theory";
 import { type Board, boardOf } from "./board";
 import { arrangeReason } from "./arrangeReasons";
 import { fillsUnder } from "./fills";
@@ -98,7 +98,7 @@ export function arrange(request: ArrangeRequest): Arrangement | undefined {
     locks: settled,
     local,
     moves,
-    alike: { name: (i) => Number((moments[i] as Moment).note.rest > 0), made: new Map() },
+    alike: { name: (i) => Number((moments[i] as Moment).note.rest > 0), made: knownOf(board).moves },
   };
   const solution = solve(problem);
   if (isConflict(solution)) return { shift, total: 0, strokes: [], leftOut, remarks: [], board };
@@ -253,18 +253,43 @@ function bareWords(moments: readonly Moment[], path: readonly Grip[]): string[] 
  * alike share one list, so that the moves between them are priced once.
  */
 function statesOf(board: Board, kind: Kind, moments: readonly Moment[]): (readonly Grip[])[] {
-  const alike = (m: Moment) => `${m.noteNumber} ${m.wanted} ${m.wanted > 0 ? m.chord?.symbol : ""}`;
-  const bare = new Map<string, Grip[]>();
-  for (const m of moments) if (!bare.has(alike(m))) bare.set(alike(m), waysOf(board, kind, m));
+  const known = knownOf(board);
+  const alike = ({ noteNumber, wanted, chord, note: { place } }: Moment) =>
+    wanted === 0 ? `${noteNumber}` : `${kind} ${noteNumber} ${wanted} ${chord?.symbol ?? keyName(place.key)}`;
+  const bare = moments.map((m) => {
+    const found = known.grips.get(alike(m)) ?? waysOf(board, kind, m);
+    known.grips.set(alike(m), found);
+    return found;
+  });
   // An open string leaves the hand wherever it is.
-  const places = [...new Set([...bare.values()].flat().map((g) => g.place))].filter((p) => p > 0);
-  const known = new Map(
-    [...bare].map(([name, grips]) => [
-      name,
-      grips.flatMap((g) => (g.place > 0 || places.length === 0 ? [g] : places.map((place) => ({ ...g, place })))),
-    ]),
-  );
-  return moments.map((m) => known.get(alike(m)) ?? []);
+  const places = [...new Set([...new Set(bare)].flat().map((g) => g.place))].filter((p) => p > 0).sort((a, b) => a - b);
+  return moments.map((m, i) => {
+    const name = `${alike(m)} @ ${places.join()}`;
+    const own = bare[i] as readonly Grip[];
+    const found =
+      known.placed.get(name) ??
+      own.flatMap((g) => (g.place > 0 || places.length === 0 ? [g] : places.map((place) => ({ ...g, place }))));
+    known.placed.set(name, found);
+    return found;
+  });
+}
+
+/** What is known of a board already, since it never changes: grips by moment, with the places of the hand, and moves. */
+type KnownBoard = {
+  grips: Map<string, readonly Grip[]>;
+  placed: Map<string, readonly Grip[]>;
+  moves: AlikeTables<Grip>;
+};
+const boards = new WeakMap<Board, KnownBoard>();
+/** Lists of grips that are kept for a board: some thirty tunes of different keys. */
+const KEPT = 1200;
+
+function knownOf(board: Board): KnownBoard {
+  const found = boards.get(board);
+  if (found && found.placed.size < KEPT) return found;
+  const fresh: KnownBoard = { grips: new Map(), placed: new Map(), moves: new Map() };
+  boards.set(board, fresh);
+  return fresh;
 }
 
 /** Grips of one moment: the melody note wherever it lies, alone or over its neighbours. */

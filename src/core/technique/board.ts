@@ -30,10 +30,21 @@ const numberOf = (label: string): number => Number.parseInt(label, 10) + (label.
 /** Frets of one finger where they lie close; elsewhere one. */
 const CLOSE = 2;
 
+/** Boards that were made, by their instrument: they never change. */
+const known = new WeakMap<Instrument, Map<Level, Board>>();
+
 /** The board of a strung instrument for a level; undefined where it has no strings. */
 export function boardOf(on: Instrument, level: Level): Board | undefined {
   const { hand } = on;
   if (!hand || on.strings.length === 0) return undefined;
+  const own = known.get(on) ?? new Map<Level, Board>();
+  known.set(on, own);
+  const found = own.get(level) ?? made(on, hand, level);
+  own.set(level, found);
+  return found;
+}
+
+function made(on: Instrument, hand: Board["hand"], level: Level): Board {
   const { strings: used, highest } = reachOf(on, level);
   const all: Stop[] =
     hand === "frets"

@@ -77,6 +77,23 @@ describe("the sound itself", () => {
     );
     expect(Math.abs(1200 * Math.log2(heard / hertz))).toBeLessThan(12);
   });
+  it("moves a note by its cents, and the next on its key is in tune again", async () => {
+    const cue = (frame: number, cents?: number) => ({
+      frame,
+      channel: 0,
+      noteNumber: 69,
+      velocity: 90,
+      ...(cents ? { cents } : {}),
+    });
+    const off = (frame: number) => ({ frame, channel: 0, noteNumber: 69, velocity: 0 });
+    const plain = await render(21, [cue(0)], 1);
+    const low = await render(21, [cue(0, -14)], 1);
+    const again = await render(21, [cue(0, -14), off(24_000), cue(48_000)], 2);
+    const cents = (out: Float32Array, from: number) =>
+      1200 * Math.log2(frequency(out.subarray(from), 440) / frequency(plain.subarray(14_400), 440));
+    expect(Math.abs(cents(low, 14_400) + 14)).toBeLessThan(2);
+    expect(Math.abs(cents(again, 62_400))).toBeLessThan(1);
+  });
   it("starts a note in its quantum and not before", async () => {
     const out = await render(24, [{ frame: 12_000, channel: 0, noteNumber: 60, velocity: 100 }], 0.6);
     expect(loudness(out.subarray(0, 11_904))).toBeLessThan(1e-5);

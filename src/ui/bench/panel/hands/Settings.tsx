@@ -5,7 +5,7 @@ import { type Instrument, LEVELS } from "../../../../core/instruments";
 import { DOUBLINGS } from "../../../../core/technique";
 import { LineButton } from "../../../controls/buttons";
 import { ChoiceRow, Picker } from "../../../controls/Choice";
-import { signed } from "../../../signs";
+import { signed, signedText } from "../../../signs";
 import { useBench } from "../../state";
 
 /** For which level a hand plays, in which tuning, with which capo; how many double stops, and how they are heard. */
@@ -115,7 +115,7 @@ function Tunings({ on }: { on: Instrument }) {
             >
               {name}
             </LineButton>
-            <Text fontSize="13px">{signed(b.words)}</Text>
+            <Text fontSize="13px">{signedText(b.words)}</Text>
           </Flex>
         );
       })}
