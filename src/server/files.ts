@@ -54,7 +54,8 @@ function handFile(work: Work, derived: Derived, hand: Hand, { type, write }: For
 }
 
 /**
- * A file of one part (by id), of several ("melody+moving"), of all of them ("all"), or of a hand ("hand-guitar"). Undefined for a part or format
+ * A file of one part (by id), of several ("melody+moving"), of all of them ("all"), or of a hand ("hand-guitar").
+ * Undefined for a part or format
  * that does not exist.
  */
 export function download(work: Work, asked: string, format: string): Download | undefined {

@@ -146,7 +146,8 @@ describe("a song under the hand", () => {
     for (const kind of ["melody", "roll"]) {
       const w = changeHand(song, "banjo", { kind });
       const derived = derive(w);
-      const staff = handSheet(w, derived, sheetOf(w, derived, "melody"), handFor(w, "banjo")).staves.at(-1)!;
+      const alone = { ...sheetOf(w, derived, "melody"), staves: [] };
+      const staff = handSheet(w, derived, alone, handFor(w, "banjo")).staves.at(-1)!;
       expect(staff.lyrics).toBe(true);
       const sung = staff.bars.flat().flatMap((e) => e.lyrics?.[0]?.text ?? []);
       expect(sung).toEqual(["Four", "gulls", "fly", "home", "and", "two"]);

@@ -173,8 +173,8 @@ export function handSheet(work: Work, derived: Known, sheet: Sheet, hand: Hand):
     clef: on.clef,
     program: on.program,
     transposition: on.transposition,
-    // A song is sung over what the hand plays: its words stand under it.
-    lyrics: bars.some((bar) => bar.some((e) => (e.lyrics?.length ?? 0) > 0)),
+    // A song is sung over what the hand plays: its words stand under it, unless they stand over it already.
+    lyrics: !sheet.staves.some((s) => s.lyrics) && bars.some((bar) => bar.some((e) => (e.lyrics?.length ?? 0) > 0)),
     ...(on.frets ? { tab: on.strings.map(({ number, open }) => ({ number, open })) } : {}),
   };
   return { ...sheet, staves: [...sheet.staves, staff] };

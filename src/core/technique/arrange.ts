@@ -274,7 +274,7 @@ function statesOf(board: Board, kind: Kind, moments: readonly Moment[]): (readon
   });
 }
 
-/** What is known of a board already, since it never changes: grips by moment, with the places of the hand, and moves. */
+/** What is known of a board already, which never changes: grips by moment, with places of the hand, and moves. */
 type KnownBoard = {
   grips: Map<string, readonly Grip[]>;
   placed: Map<string, readonly Grip[]>;

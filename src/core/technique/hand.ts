@@ -59,7 +59,9 @@ export function semitonesOf(on: Instrument, finger: number, shade: "" | "L" | "H
  * finger reaches.
  */
 export function firstPosition(on: Instrument, noteNumber: number): Placement | undefined {
-  const ways = on.strings.flatMap(({ open }, string) => {
+  const ways = on.strings.flatMap(({ open, shortFrom }, string) => {
+    // A short string is the thumb's: nothing is stopped on it.
+    if (shortFrom) return [];
     const reach = noteNumber - midi(open);
     const place = placeAbove(on, reach);
     return place ? [{ string, ...place, reach }] : [];

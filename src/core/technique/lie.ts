@@ -1,8 +1,10 @@
 import { inventory, type Sounding } from "../analysis";
 import type { Instrument } from "../instruments";
 import { type Place, timeline } from "../score";
-import { className, midi, type Pitch } from "../theory";
-import { firstPosition, type Placement } from "./hand";
+import { className, midi, type Pitch, spell } from "../theory";
+import type { Arrangement } from "./arrange";
+import { stopsOf } from "./grips";
+import { firstPosition, placeAbove, type Placement } from "./hand";
 
 /** What one string is asked for: its notes by finger, and whether the second finger lies low, high or both. */
 export type StringUse = {
@@ -21,20 +23,63 @@ function secondFinger(notes: StringUse["notes"]): StringUse["second"] {
   return seconds.has(false) ? "high" : "unused";
 }
 
+/** Octaves at which a page can be read: as it stands, then up or down. */
+const OCTAVES = [0, 12, -12];
+
 /**
- * An instrument as it reads a tune's page: one that sounds an octave off it is moved by that octave, where more of the
- * tune lies on it so.
+ * An instrument as it reads a tune's page: as it is written for it, or moved by an octave where more of the tune lies
+ * on it so.
  */
 export function readOn(on: Instrument, from: readonly Place[]): Instrument {
-  const by = -on.transposition;
-  if (by === 0) return on;
-  const moved = ({ step, alter, octave }: Pitch): Pitch => ({ step, alter, octave: octave + by / 12 });
-  const strings = on.strings.map((s) => ({ ...s, open: moved(s.open) }));
-  const other = { ...on, strings, lowest: moved(on.lowest), highest: moved(on.highest) };
   const { pitches } = inventory(from);
+  const moved = (by: number): Instrument => {
+    const raised = ({ step, alter, octave }: Pitch): Pitch => ({ step, alter, octave: octave + by / 12 });
+    const strings = on.strings.map((s) => ({ ...s, open: raised(s.open) }));
+    return by === 0 ? on : { ...on, strings, lowest: raised(on.lowest), highest: raised(on.highest) };
+  };
   const outside = ({ lowest, highest }: Instrument) =>
     pitches.filter(({ pitch }) => midi(pitch) < midi(lowest) || midi(pitch) > midi(highest)).length;
-  return outside(other) < outside(on) ? other : on;
+  const tries = [...new Set([0, -on.transposition, ...OCTAVES])].map(moved);
+  return tries.reduce((a, b) => (outside(b) < outside(a) ? b : a));
+}
+
+/** How a tune lies as one hand plays it: by string, with the pitches of the page. */
+export function lieIn({ strokes, board, shift }: Arrangement, from: readonly Place[]): Lie {
+  const { on } = board;
+  const melody = strokes.flatMap((s) => {
+    const own = s.notes.find((n) => n.role === "melody");
+    return own ? [{ ...own, ticks: s.ticks, key: s.place.key }] : [];
+  });
+  const strings = on.strings.map(({ number, open }): StringUse => {
+    const places = new Map<string, StringUse["notes"][number]>();
+    for (const { string, fret, finger, noteNumber, ticks, key } of melody) {
+      if (string !== number) continue;
+      const before = places.get(fret);
+      const { low = false, high } = on.frets ? {} : (placeAbove(on, Number(fret)) ?? {});
+      places.set(fret, {
+        pitch: spell(noteNumber - shift, key),
+        count: (before?.count ?? 0) + 1,
+        ticks: (before?.ticks ?? 0) + ticks,
+        finger,
+        low,
+        ...(high ? { high } : {}),
+        ...(on.frets ? { fret } : {}),
+      });
+    }
+    const notes = [...places.values()].sort((a, b) => midi(a.pitch) - midi(b.pitch));
+    const raised = { ...open, octave: open.octave - shift / 12 };
+    return { open: raised, ticks: notes.reduce((sum, n) => sum + n.ticks, 0), notes, second: secondFinger(notes) };
+  });
+  const missing = inventory(from).pitches.filter(({ pitch }) => stopsOf(board, midi(pitch) + shift).length === 0);
+  const lowest = Math.min(...board.strings.map((s) => s.open));
+  const isLow = ({ pitch }: Sounding) => midi(pitch) + shift < lowest;
+  return {
+    strings,
+    free: strings.filter((s) => s.ticks === 0).map((s) => s.open),
+    tooLow: missing.filter(isLow),
+    tooHigh: missing.filter((m) => !isLow(m)),
+    crossings: melody.filter((n, i) => i > 0 && n.string !== melody[i - 1]?.string).length,
+  };
 }
 
 /**

@@ -58,6 +58,7 @@ export function Diagram({ on, shape, size = "large" }: { on: Instrument; shape: 
         const at = held ? order(held.fret.semitones) : 0;
         const starts = shortFrom ? top + row * (ROWS - 1) : top;
         const cross = ring - 0.5;
+        const wide = 2 * cross;
         return (
           <g key={number}>
             <line x1={x(i)} x2={x(i)} y1={starts} y2={top + ROWS * row} stroke="var(--chakra-colors-walnut)" />
@@ -74,7 +75,7 @@ export function Diagram({ on, shape, size = "large" }: { on: Instrument; shape: 
             )}
             {!held && !shortFrom && (
               <path
-                d={`M${x(i) - cross} ${top - ring - 4 - cross} l${2 * cross} ${2 * cross} m0 ${-2 * cross} l${-2 * cross} ${2 * cross}`}
+                d={`M${x(i) - cross} ${top - ring - 4 - cross} l${wide} ${wide} m0 ${-wide} l${-wide} ${wide}`}
                 stroke="var(--chakra-colors-quiet)"
                 strokeWidth={1.2}
               />

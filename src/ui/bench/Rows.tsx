@@ -97,7 +97,7 @@ export function Rows({ drawings, usual }: { drawings: Record<string, Drawing>; u
     [bench, derived, staves, look, feel, hands],
   );
   const { phrases } = derived.analysis.form;
-  const size = sizeOf(phrases, room, staves, sheet.staves.length);
+  const size = sizeOf(phrases, room, staves, sheet);
   const width = drawnWidth(room, size);
   const inView = useDrawnAhead(width, staves, look);
   const rows = useMemo(() => rowsOf(phrases, width), [phrases, width]);

@@ -53,7 +53,15 @@ const SIZES = [1.5, 1.35, 1.2, 1.1, 1];
 const HEIGHTS = { staves: 66, first: 52, chords: 40 };
 
 /** The largest size at which a tune fits the room with a phrase a row; 1 where it is longer than the page. */
-export function sizeOf(phrases: readonly Phrase[], { width, height }: Room, lens: Lens, staves: number): number {
+export function sizeOf(
+  phrases: readonly Phrase[],
+  { width, height }: Room,
+  lens: Lens,
+  { staves: shown }: Pick<Sheet, "staves">,
+): number {
+  // Words under many notes want the room that larger music would take.
+  if (shown.some((s) => s.lyrics) && shown.some((s) => s.tab && isDense(s))) return 1;
+  const staves = shown.length;
   const row = HEIGHTS.first + HEIGHTS.staves * staves;
   const fits = (size: number) => {
     const lane = hasLane(lens) ? HEIGHTS.chords : 0;
@@ -61,6 +69,10 @@ export function sizeOf(phrases: readonly Phrase[], { width, height }: Room, lens
   };
   return SIZES.find(fits) ?? 1;
 }
+
+/** Notes of a bar from which a staff is dense. */
+const DENSE = 8;
+const isDense = ({ bars }: Sheet["staves"][number]): boolean => bars.some((b) => b.length >= DENSE);
 
 /** Pixels a row's music is drawn for, before it is enlarged. */
 export const drawnWidth = ({ width }: Room, size: number): number => Math.floor(width / size);

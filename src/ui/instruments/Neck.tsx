@@ -22,7 +22,8 @@ export function Neck({ on }: { on: Instrument }) {
   const semitonesOf = (fret: number) =>
     on.frets?.filter((f) => Number.parseFloat(f.label) <= fret).at(-1)?.semitones ?? fret;
   const ends = LEVELS.map((level, i) => ({ level: i + 1, at: x(semitonesOf(reachOf(on, level).highest)) }));
-  const words = `Strings from the highest: ${strings.map((s) => className(s.open)).join(", ")}; frets at their distances`;
+  const letters = strings.map((s) => className(s.open)).join(", ");
+  const words = `Strings from the highest: ${letters}; frets at their distances`;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${bottom + 30}`} width="100%" role="img" aria-label={words}>
       <line x1={NUT} x2={NUT} y1={TOP - 6} y2={bottom + 6} stroke="var(--chakra-colors-ink)" strokeWidth={3} />

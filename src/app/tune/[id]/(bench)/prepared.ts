@@ -20,7 +20,7 @@ export async function prepared(loaded: Loaded, lens: Lens, room: Room) {
   const derived = await derivedOf(loaded);
   const sheet = benchSheet(loaded.work, derived, lens, FIRST_LOOK);
   const { phrases } = derived.analysis.form;
-  const width = drawnWidth(room, sizeOf(phrases, room, lens, sheet.staves.length));
+  const width = drawnWidth(room, sizeOf(phrases, room, lens, sheet));
   const rows = rowsOf(phrases, width).slice(0, ROWS_DRAWN);
   const sheets = rows.map((row) => rowSheet(sheet, row));
   return { derived, drawn: await drawings(sheets, width) };

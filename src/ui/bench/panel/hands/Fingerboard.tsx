@@ -47,11 +47,11 @@ function useSteps(own: Instrument): { steps: Step[]; sounding: Step | undefined 
 
 /**
  * The tune's notes where the hand finds them: strings side by side, a spot for every note, as large as it sounds long.
- * Free strings are dashed. The path of the bar that is looked at, or sounds, runs over it from note to note; what sounds
- * is ringed.
+ * Free strings are dashed. The path of the bar that is looked at, or sounds, runs over it from note to note; what
+ * sounds is ringed.
  */
-export function Fingerboard({ on, own, lie }: { on: Instrument; own: Instrument; lie: Lie }) {
-  const { steps, sounding } = useSteps(own);
+export function Fingerboard({ on, lie }: { on: Instrument; lie: Lie }) {
+  const { steps, sounding } = useSteps(on);
   const most = Math.max(1, ...lie.strings.flatMap((s) => s.notes.map((n) => n.ticks)));
   const farthest = steps.map((s) => s.semitones);
   const deepest = Math.max(4, ...farthest, ...lie.strings.flatMap((s) => s.notes.map((n) => above(s, midi(n.pitch)))));

@@ -1,11 +1,11 @@
 "use client";
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { type Inventory, inventory, type Sounding } from "../../../../core/analysis";
-import { transposed } from "../../../../core/ensemble";
+import { arrangedFor, handFor, transposed } from "../../../../core/ensemble";
 import { type Instrument, isPitched } from "../../../../core/instruments";
 import { beatTicks, lengthWords } from "../../../../core/score";
 import { moveBetween, SPELLINGS, type Spelling, stringMove, tonics } from "../../../../core/spelling";
-import { type Lie, lieOn, secondFingerWords } from "../../../../core/technique";
+import { type Lie, lieIn, lieOn, secondFingerWords } from "../../../../core/technique";
 import { className, pitchName } from "../../../../core/theory";
 import { LineButton } from "../../../controls/buttons";
 import { Picker } from "../../../controls/Choice";
@@ -65,17 +65,14 @@ export function HandsPanel() {
   const places = useBench((s) => s.derived.analysis.places);
   const { on: own, read: on } = useNaming();
   const found = inventory(places);
-  const lie = lieOn(on, places);
+  const made = useBench((s) => arrangedFor(s.work, s.derived, handFor(s.work, own.name)));
+  const lie = made ? lieIn(made, places) : lieOn(on, places);
   const outOfReach = [...lie.tooLow, ...lie.tooHigh];
   return (
     <>
       <PanelHead title="Under the hand" />
       <Naming />
-      {on.strings.length > 0 ? (
-        <Fingerboard on={on} own={own} lie={lie} />
-      ) : (
-        <Notes found={found} beyond={outOfReach} />
-      )}
+      {on.strings.length > 0 ? <Fingerboard on={own} lie={lie} /> : <Notes found={found} beyond={outOfReach} />}
       {outOfReach.length > 0 && (
         <Text mt="8px" color="madder">
           Out of reach on the {on.name}: {outOfReach.map(named).join(", ")}. Move the tune below.

@@ -16,7 +16,7 @@ import { LineButton } from "../../../controls/buttons";
 import { useBench } from "../../state";
 import { nearness } from "../parts";
 
-/** The strokes of the bar that is looked at: where each note lies and why, where else it could, and a box to type it. */
+/** The strokes of the bar that is looked at: where each note lies, why, where else it could, and a box to type it. */
 export function NoteByNote({ on }: { on: Instrument }) {
   const bar = useBench((s) => s.bar);
   const places = useBench((s) => s.derived.analysis.places);
