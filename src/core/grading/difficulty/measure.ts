@@ -1,0 +1,65 @@
+import type { Instrument } from "../../instruments";
+import type { Event, Place } from "../../score";
+import { FEATURES, type Weighed } from "./features";
+import { met } from "./lined";
+import fitted from "./weights.json";
+
+/** The hardest there is. */
+const MOST = 100;
+const WEIGHTS: Readonly<Record<string, number>> = fitted.weights;
+/** Points for one of a feature: fitted on parts that teachers rated, or judged. */
+export const weightOf = (name: string): number => WEIGHTS[name] ?? FEATURES.find((f) => f.name === name)?.judged ?? 0;
+
+/** A part ready to be weighed; `tick` is how many seconds a tick lasts. */
+export function weighed(
+  places: readonly Place[],
+  bars: readonly (readonly Event[])[],
+  on: Instrument,
+  tick: number,
+): Weighed {
+  const seconds = places.reduce((sum, p) => sum + p.ticks, 0) * tick;
+  return { notes: met(places, bars, on, tick), places, on, tick, seconds };
+}
+
+/** How hard a part is, 0 to 100: the sum of its features' points; and how hard each bar would be by itself. */
+export type Difficulty = {
+  difficulty: number;
+  features: { name: string; value: number; points: number }[];
+  bars: number[];
+};
+
+/** How hard a part is on an instrument at a tempo. Pitches as they are written for it; `tick` in seconds. */
+export function difficultyOf(
+  places: readonly Place[],
+  bars: readonly (readonly Event[])[],
+  on: Instrument,
+  tick: number,
+): Difficulty {
+  const part = weighed(places, bars, on, tick);
+  const features = FEATURES.map(({ name, value }) => {
+    const own = value(part);
+    return { name, value: own, points: own * weightOf(name) };
+  });
+  const total = features.reduce((sum, f) => sum + f.points, 0);
+  // What is harder than the hardest shares the hundred points.
+  const share = total > MOST ? MOST / total : 1;
+  return {
+    difficulty: Math.min(MOST, total),
+    features: features.map((f) => ({ ...f, points: f.points * share })),
+    bars: barPoints(part),
+  };
+}
+
+function barPoints(part: Weighed): number[] {
+  const byBar = new Map<number, Weighed["notes"][number][]>();
+  for (const n of part.notes) byBar.set(n.bar, [...(byBar.get(n.bar) ?? []), n]);
+  return part.places.map((place, i) => {
+    const notes = byBar.get(i) ?? [];
+    if (notes.length === 0) return 0;
+    const bar = { ...part, notes, seconds: place.ticks * part.tick };
+    return Math.min(
+      MOST,
+      FEATURES.reduce((sum, { name, value }) => sum + value(bar) * weightOf(name), 0),
+    );
+  });
+}
