@@ -15,11 +15,11 @@ export type PartRequest = {
 };
 
 /** The tune and what the stages before have made of it. */
-export type Material = { places: readonly Place[]; plan: ChordPlan };
+type TuneAndChords = { places: readonly Place[]; plan: ChordPlan };
 
 type Draft = { bars: Staff["bars"]; lyrics?: true; loudness?: number } & Pick<Part, "coaching" | "leftOut">;
 
-const melody = ({ places }: Material): Draft => ({
+const melody = ({ places }: TuneAndChords): Draft => ({
   bars: melodyStaff(places).bars,
   lyrics: true,
   coaching:
@@ -27,7 +27,7 @@ const melody = ({ places }: Material): Draft => ({
   leftOut: [],
 });
 
-function harmony({ places }: Material, { line, id, name }: PartRequest): Draft {
+function harmony({ places }: TuneAndChords, { line, id, name }: PartRequest): Draft {
   const staff = { id, name, clef: "treble", program: 0 } as const;
   const bars = line
     ? harmonyStaff(line.line, places, staff).bars
@@ -43,7 +43,7 @@ function harmony({ places }: Material, { line, id, name }: PartRequest): Draft {
   };
 }
 
-const oneNote = ({ places, plan }: Material, { instrument }: PartRequest): Draft => ({
+const oneNote = ({ places, plan }: TuneAndChords, { instrument }: PartRequest): Draft => ({
   bars: heldNotes(places, plan, instrument),
   loudness: 0.55,
   coaching:
@@ -52,7 +52,7 @@ const oneNote = ({ places, plan }: Material, { instrument }: PartRequest): Draft
 });
 
 /** How the part of each role is written. */
-const WRITERS: Record<Role, (material: Material, request: PartRequest) => Draft> = {
+const WRITERS: Record<Role, (material: TuneAndChords, request: PartRequest) => Draft> = {
   melody,
   "low harmony": harmony,
   "high harmony": harmony,
@@ -60,7 +60,7 @@ const WRITERS: Record<Role, (material: Material, request: PartRequest) => Draft>
 };
 
 /** The part of one player. */
-export function writePart(material: Material, request: PartRequest): Part {
+export function writePart(material: TuneAndChords, request: PartRequest): Part {
   const { id, name, role, instrument, line } = request;
   const { bars, lyrics, loudness, coaching, leftOut } = WRITERS[role](material, request);
   const { clef, program, transposition } = instrument;

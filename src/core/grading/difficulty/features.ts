@@ -8,6 +8,8 @@ export type Weighed = {
   notes: readonly Met[];
   places: readonly Place[];
   on: Instrument;
+  /** Its lowest note, in the pitches of the notes. */
+  lowest: number;
   tick: number;
   seconds: number;
 };
@@ -80,18 +82,18 @@ const AWKWARD_BLOWN: Readonly<Record<number, number>> = { 1: 1, 3: 1, 6: 0.6, 8:
 const FIRST_POSITION = 7;
 const OCTAVE = 12;
 const isBowed = ({ family }: Instrument): boolean => family === "bowed";
-/** Semitones above the written lowest note of what has no strings. */
-const above = (on: Instrument, n: Met): number => top(n) - (midi(on.lowest) - on.transposition);
+/** Octaves above the lowest note. */
+const register = (n: Met, lowest: number): number => Math.floor((top(n) - lowest) / OCTAVE);
 
-function awkward(on: Instrument, n: Met): number {
+function awkward({ on, lowest }: Weighed, n: Met): number {
   if (isBowed(on)) return AWKWARD_BOWED[n.above] ?? 0;
   if (on.family !== "wind") return 0;
-  return AWKWARD_BLOWN[((above(on, n) % OCTAVE) + OCTAVE) % OCTAVE] ?? 0;
+  return AWKWARD_BLOWN[(((top(n) - lowest) % OCTAVE) + OCTAVE) % OCTAVE] ?? 0;
 }
 
 /** Strings crossed, each skipped one half as much again; of what is blown, registers. */
 function crossings(part: Weighed): number {
-  const { on } = part;
+  const { on, lowest } = part;
   if (on.strings.length > 0)
     return sum(
       steps(part).map(([a, b]) => {
@@ -100,8 +102,7 @@ function crossings(part: Weighed): number {
       }),
     );
   if (on.family !== "wind") return 0;
-  const register = (n: Met) => Math.floor(above(on, n) / OCTAVE);
-  return steps(part).filter(([a, b]) => register(a) !== register(b)).length;
+  return steps(part).filter(([a, b]) => register(a, lowest) !== register(b, lowest)).length;
 }
 
 /** Notes that begin between beats and sound over the next one. */
@@ -157,7 +158,7 @@ export const FEATURES: readonly Feature[] = [
   {
     name: "fingers",
     judged: 1,
-    value: (part) => often(sum(part.notes.map((n) => awkward(part.on, n))), part),
+    value: (part) => often(sum(part.notes.map((n) => awkward(part, n))), part),
   },
   {
     name: "positions",

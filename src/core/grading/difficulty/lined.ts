@@ -1,6 +1,6 @@
 import type { Instrument } from "../../instruments";
 import { type Event, type Place, strength } from "../../score";
-import { firstPosition, readOn } from "../../technique";
+import { firstPosition } from "../../technique";
 import { midi } from "../../theory";
 
 /** One note of a part as its player meets it. Times in seconds from the start of the written part. */
@@ -27,15 +27,14 @@ export type Met = {
 
 const ORNAMENTS: ReadonlySet<string> = new Set(["trill", "roll", "mordent", "lower mordent", "turn"]);
 
-/** The notes of a part: ties joined, each on its string where the instrument has strings. */
+/** The notes of a part: ties joined, each on its string where the instrument, as it reads the page, has strings. */
 export function met(
   places: readonly Place[],
   bars: readonly (readonly Event[])[],
-  on: Instrument,
+  read: Instrument,
   tick: number,
 ): Met[] {
   const notes: Met[] = [];
-  const read = on.strings.length > 0 ? readOn(on, places) : on;
   let tied = false;
   let slurs = 0;
   for (const [i, place] of places.entries()) {

@@ -1,5 +1,7 @@
 import type { Instrument } from "../../instruments";
 import type { Event, Place } from "../../score";
+import { readOn } from "../../technique";
+import { midi } from "../../theory";
 import { FEATURES, type Weighed } from "./features";
 import { met } from "./lined";
 import fitted from "./weights.json";
@@ -10,15 +12,21 @@ const WEIGHTS: Readonly<Record<string, number>> = fitted.weights;
 /** Points for one of a feature: fitted on parts that teachers rated, or judged. */
 export const weightOf = (name: string): number => WEIGHTS[name] ?? FEATURES.find((f) => f.name === name)?.judged ?? 0;
 
+/** Whether pitches are those of the page, or those that sound. */
+type As = "written" | "sounding";
+
 /** A part ready to be weighed; `tick` is how many seconds a tick lasts. */
 export function weighed(
   places: readonly Place[],
   bars: readonly (readonly Event[])[],
   on: Instrument,
   tick: number,
+  as: As = "written",
 ): Weighed {
+  const read = as === "written" && on.strings.length > 0 ? readOn(on, places) : on;
+  const lowest = midi(on.lowest) - (as === "written" ? on.transposition : 0);
   const seconds = places.reduce((sum, p) => sum + p.ticks, 0) * tick;
-  return { notes: met(places, bars, on, tick), places, on, tick, seconds };
+  return { notes: met(places, bars, read, tick), places, on, lowest, tick, seconds };
 }
 
 /** How hard a part is, 0 to 100: the sum of its features' points; and how hard each bar would be by itself. */
@@ -28,14 +36,15 @@ export type Difficulty = {
   bars: number[];
 };
 
-/** How hard a part is on an instrument at a tempo. Pitches as they are written for it; `tick` in seconds. */
+/** How hard a part is on an instrument at a tempo; `tick` in seconds. */
 export function difficultyOf(
   places: readonly Place[],
   bars: readonly (readonly Event[])[],
   on: Instrument,
   tick: number,
+  as: As = "written",
 ): Difficulty {
-  const part = weighed(places, bars, on, tick);
+  const part = weighed(places, bars, on, tick, as);
   const features = FEATURES.map(({ name, value }) => {
     const own = value(part);
     return { name, value: own, points: own * weightOf(name) };

@@ -1,0 +1,32 @@
+import type { Analysis } from "../../analysis";
+import type { ChordPlan } from "../../chords";
+import type { Material } from "../../grading";
+import { deriveHarmony, type HarmonyLine } from "../../harmony";
+import type { Instrument } from "../../instruments";
+import { lineNotes } from "../../score";
+
+/** What parts for a group are written from; harmony lines are made when they are asked for, each once. */
+export function materialOf(analysis: Analysis, plan: ChordPlan, tick: number, dance: string | null): Material {
+  const { places, form } = analysis;
+  const phraseEnds = new Set(form.phrases.map((p) => p.to));
+  const known = new Map<string, HarmonyLine>();
+  return {
+    places,
+    chords: plan.chords,
+    key: analysis.key.key,
+    tick,
+    phrases: form.phrases.map((p) => ({
+      from: p.from,
+      to: p.to,
+      like: p.relation === "same" ? (p.model ?? null) : null,
+    })),
+    melody: lineNotes(places),
+    dance,
+    harmony: (side: "below" | "above", on: Instrument): HarmonyLine => {
+      const name = `${side} ${on.name} ${on.strings.map((s) => s.open.octave).join("")}`;
+      const found = known.get(name) ?? deriveHarmony({ places, plan, phraseEnds, side, instrument: on });
+      known.set(name, found);
+      return found;
+    },
+  };
+}

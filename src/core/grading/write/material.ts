@@ -1,0 +1,117 @@
+import type { PlannedChord } from "../../chords";
+import type { HarmonyLine } from "../../harmony";
+import type { Instrument } from "../../instruments";
+import { beatTicks, type LineNote, type Place } from "../../score";
+import { chord, type Chord, type Key, midi, type Pitch, semitoneOf } from "../../theory";
+import type { Learner } from "../learner";
+import type { Limits } from "../limits";
+import type { RoleName } from "../roles";
+
+/** A phrase by its first and last bar, and the order of the earlier phrase it is the same as. */
+export type Phrased = { from: number; to: number; like: number | null };
+
+/** What parts are written from: the tune, its chords, its form, its tempo, and harmony lines by side and instrument. */
+export type Material = {
+  places: readonly Place[];
+  chords: readonly PlannedChord[];
+  key: Key;
+  /** Seconds of a tick. */
+  tick: number;
+  phrases: readonly Phrased[];
+  melody: readonly LineNote[];
+  dance: string | null;
+  harmony: (side: "below" | "above", on: Instrument) => HarmonyLine;
+};
+
+/** One note of a part: its bar (index), ticks into it, what it sounds; strokes of a drum have no pitches. */
+export type PartNote = {
+  bar: number;
+  at: number;
+  ticks: number;
+  pitches: readonly number[];
+  strings?: readonly number[];
+  frets?: readonly string[];
+  fingers?: readonly number[];
+  stroke?: "down" | "up" | "heavy" | "light" | "bass" | "brush" | "chop";
+  /** Notes with one number are in one bow. */
+  slur?: number;
+};
+
+export type Request = { who: Learner; on: Instrument; role: RoleName; limits: Limits };
+/** What a writer gives: its notes in order, what it leaves to others, and how much of the tune's beats it has. */
+export type Draft = { notes: PartNote[]; leftOut: string[]; kept?: number };
+
+export const seconds = ({ tick }: Pick<Material, "tick">, ticks: number): number => ticks * tick;
+export const topOf = (pitches: readonly Pitch[]): number => midi(pitches.at(-1) as Pitch);
+
+/** A chord in force: its notes as classes, and where it begins and ends in its bar. */
+export type Segment = { bar: number; at: number; ticks: number; symbol: string; chord: Chord };
+const known = new Map<string, Chord>();
+export function chordOf(symbol: string): Chord {
+  const found = known.get(symbol) ?? chord(symbol);
+  known.set(symbol, found);
+  return found;
+}
+export const rootClass = (of: Chord): number => semitoneOf(of.root);
+export const bassClass = (of: Chord): number => semitoneOf(of.bass ?? of.root);
+
+/** The chords of each bar in order. */
+export function segmentsOf({ places, chords }: Material): Segment[][] {
+  const bars: Segment[][] = places.map(() => []);
+  for (const { bar, at, ticks, symbol } of chords) {
+    const own = bars[bar];
+    const last = own?.at(-1);
+    if (last && last.symbol === symbol && last.at + last.ticks === at) last.ticks += ticks;
+    else own?.push({ bar, at, ticks, symbol, chord: chordOf(symbol) });
+  }
+  return bars;
+}
+export const segmentAt = (own: readonly Segment[], at: number): Segment | undefined =>
+  own.findLast((s) => s.at <= at && at < s.at + s.ticks);
+
+/** Melody notes as they sound, by absolute tick. */
+export type Sounding = { at: number; until: number; pitch: number };
+export const soundingMelody = ({ melody }: Material): Sounding[] =>
+  melody.map((n) => ({ at: n.at, until: n.at + n.ticks, pitch: topOf(n.pitches) }));
+
+/** Intervals that rub, in semitones within the octave: the semitone, the major seventh, the minor ninth. */
+const HARSH = new Set([1, 11]);
+export const isHarsh = (a: number, b: number): boolean => a !== b && HARSH.has(Math.abs(a - b) % 12);
+
+/** How harshly a pitch held over a stretch rubs against the melody: half beats of it on beats; 0 where it does not. */
+export function rubs(
+  material: Material,
+  melody: readonly Sounding[],
+  from: number,
+  until: number,
+  pitch: number,
+): number {
+  let sum = 0;
+  for (const n of melody) {
+    if (n.until <= from || n.at >= until || !isHarsh(n.pitch, pitch)) continue;
+    const both = Math.min(until, n.until) - Math.max(from, n.at);
+    const place = material.places.findLast((p) => p.at <= Math.max(from, n.at));
+    const half = place ? beatTicks(place.metre) / 2 : both;
+    if (both >= half) sum += both / half;
+  }
+  return sum;
+}
+
+/** The beat of a bar, in ticks: of a reel the half bar is felt, its blocks still count quarters. */
+export const pulse = ({ metre }: Place): number => beatTicks(metre);
+export const barSeconds = (material: Material, place: Place): number => place.ticks * material.tick;
+/** Most notes of a bar for a learner. */
+export const mostIn = (material: Material, place: Place, { perSecond }: Limits): number =>
+  Math.floor(barSeconds(material, place) * perSecond + 1e-6);
+
+/** A note that is longer than a bow or a breath, struck anew in even pieces on pulses. */
+export function inBows(material: Material, place: Place, note: PartNote, { bow }: Limits): PartNote[] {
+  if (bow === null || note.ticks * material.tick <= bow + 1e-9) return [note];
+  const unit = pulse(place);
+  const most = Math.max(1, Math.floor(bow / (unit * material.tick))) * unit;
+  const longest = most * material.tick <= bow + 1e-9 ? most : Math.max(1, Math.floor(bow / material.tick));
+  const pieces: PartNote[] = [];
+  for (let at = note.at; at < note.at + note.ticks; at += longest)
+    pieces.push({ ...note, at, ticks: Math.min(longest, note.at + note.ticks - at) });
+  return pieces;
+}

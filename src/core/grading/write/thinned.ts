@@ -1,0 +1,142 @@
+import { strength } from "../../score";
+import { solved } from "../../search";
+import type { Limits } from "../limits";
+import { barSeconds, inBows, type Material, mostIn, type PartNote, pulse } from "./material";
+
+/** A note that is wanted: where it stands, what it sounds, how long until it ends by itself. */
+export type Wanted = { bar: number; at: number; abs: number; ticks: number; pitch: number };
+
+/** How much it costs to leave a note out, by where it stands: teachers' judgement. */
+const WORTH = { phraseFirst: 8, final: 8, downbeat: 4, beat: 3, half: 1.2, weak: 0.6, top: 1, telling: 1 };
+
+/** Strings and registers a note lies on, for what crosses between them. */
+export type Lying = (pitch: number) => number;
+
+/** The grids a bar is thinned to, the finest first: every note, halves of a beat, beats, half bars, its first note. */
+const grids = (beat: number, bar: number): number[] => [1, beat / 2, beat, bar / 2, bar];
+
+/** The notes of each bar that are few and long enough for the limits, on the finest grid that is. */
+function onGrid(material: Material, notes: readonly Wanted[], limits: Limits): Wanted[] {
+  const { places, tick } = material;
+  const byBar = new Map<number, Wanted[]>();
+  for (const n of notes) byBar.set(n.bar, [...(byBar.get(n.bar) ?? []), n]);
+  return [...byBar].flatMap(([bar, own]) => {
+    const place = places[bar];
+    if (!place) return [];
+    const most = mostIn(material, place, limits);
+    const ends = place.at + place.ticks;
+    for (const grid of grids(pulse(place), place.offset + place.ticks)) {
+      const kept = own.filter((n) => (place.offset + n.at) % grid === 0);
+      const lasts = kept.map((n, i) => (kept[i + 1]?.abs ?? Math.max(n.abs + n.ticks, ends)) - n.abs);
+      const long = lasts.every((l) => l * tick >= limits.shortest - 1e-9);
+      if (kept.length > 0 && kept.length <= most && long) return kept;
+    }
+    const [first] = own;
+    const alone = first && most >= 1 && (ends - first.abs) * tick >= limits.shortest - 1e-9;
+    return alone && barSeconds(material, place) > 0 ? [first] : [];
+  });
+}
+
+/** One note of the plan: which of the last notes sounds now (0 is this one), and crossings of its bar so far. */
+type State = { back: number; crossed: number };
+/** Notes a kept one may lie behind. */
+const WINDOW = 8;
+
+/**
+ * The notes of a line that a learner can play, each at its own instant: thinned bar by bar, then those left out whose
+ * leaving costs least, so that pitches, leaps and crossings keep the limits. Left-out notes lengthen the one before.
+ */
+export function thinned(material: Material, wanted: readonly Wanted[], limits: Limits, lies: Lying): PartNote[] {
+  const { places, phrases } = material;
+  const notes = onGrid(material, wanted, limits).filter((n) => limits.pitches === null || limits.pitches.has(n.pitch));
+  if (notes.length === 0) return [];
+  const tops = Math.max(...notes.map((n) => n.pitch));
+  const last = notes.at(-1) as Wanted;
+  const worth = notes.map((n, i) => {
+    const place = places[n.bar];
+    const on = place ? strength(place, n.abs) : 0;
+    const first = phrases.some((p) => p.from === n.bar) && notes[i - 1]?.bar !== n.bar;
+    const base = [WORTH.weak, WORTH.half, WORTH.beat, WORTH.downbeat][on] as number;
+    return base + (first ? WORTH.phraseFirst : 0) + (n === last ? WORTH.final : 0) + (n.pitch === tops ? WORTH.top : 0);
+  });
+  const cap = limits.crossings ?? 0;
+  const counts = Array.from({ length: cap + 1 }, (_, c) => c);
+  const states = notes.map((_, i) => {
+    const backs = Array.from({ length: Math.min(WINDOW, i + 1) + 1 }, (_, b) => b);
+    return backs.flatMap((back) => counts.map((crossed): State => ({ back, crossed })));
+  });
+  const keptAt = (i: number, { back }: State): Wanted | undefined => notes[i - back];
+  const crosses = (a: Wanted | undefined, b: Wanted): number => {
+    if (!a || limits.crossings === null) return 0;
+    return lies(a.pitch) === lies(b.pitch) ? 0 : 1;
+  };
+  const solution = solved<State>({
+    states,
+    limits: [
+      // Behind the first note there is nothing: only its own start counts.
+      { name: "begins", broken: (i, s) => (i === 0 ? (s.back === 0 ? s.crossed !== 0 : s.back !== 1) : false) },
+    ],
+    local: [{ name: "left out", at: (i, s) => (s.back === 0 ? 0 : (worth[i] as number)) }],
+    moves: [],
+    moveLimits: [
+      {
+        name: "follows",
+        broken: (i, a, b) => {
+          const [now, before] = [notes[i] as Wanted, notes[i - 1] as Wanted];
+          const carried = now.bar === before.bar ? a.crossed : 0;
+          if (b.back > 0) return b.back !== Math.min(a.back + 1, Math.min(WINDOW, i + 1)) || b.crossed !== carried;
+          const from = keptAt(i - 1, a);
+          return b.crossed !== carried + crosses(from, now);
+        },
+      },
+      {
+        name: "leap",
+        broken: (i, a, b) => {
+          const from = keptAt(i - 1, a);
+          if (b.back > 0 || !from || limits.leap === null) return false;
+          return Math.abs(from.pitch - (notes[i] as Wanted).pitch) > limits.leap;
+        },
+      },
+      {
+        name: "skipped string",
+        broken: (i, a, b) => {
+          const from = keptAt(i - 1, a);
+          if (b.back > 0 || !from || limits.skip) return false;
+          return Math.abs(lies(from.pitch) - lies((notes[i] as Wanted).pitch)) > 1;
+        },
+      },
+    ],
+  });
+  const kept = notes.filter((_, i) => solution.path[i]?.back === 0);
+  return lengthened(material, wanted, kept, limits);
+}
+
+/** Kept notes sound until the next kept one, or until the line itself rests; not beyond their bar. */
+function lengthened(
+  material: Material,
+  wanted: readonly Wanted[],
+  kept: readonly Wanted[],
+  limits: Limits,
+): PartNote[] {
+  const rests = wanted.flatMap((n, i) => {
+    const next = wanted[i + 1];
+    return next && next.abs > n.abs + n.ticks ? [n.abs + n.ticks] : [];
+  });
+  const end = (wanted.at(-1)?.abs ?? 0) + (wanted.at(-1)?.ticks ?? 0);
+  return kept.flatMap((n, i): PartNote[] => {
+    const place = material.places[n.bar];
+    if (!place) return [];
+    const next = kept[i + 1]?.abs ?? end;
+    const rest = rests.find((r) => r > n.abs) ?? end;
+    const until = Math.min(next, Math.max(rest, n.abs + n.ticks), place.at + place.ticks);
+    const note = { bar: n.bar, at: n.at, ticks: until - n.abs, pitches: [n.pitch] };
+    const pieces = inBows(material, place, note, limits);
+    const most = mostIn(material, place, limits);
+    const own = kept.filter((k) => k.bar === n.bar).length;
+    // Where no more bows fit into the bar, the note ends early.
+    const fits =
+      own + pieces.length - 1 <= most && pieces.every((p) => p.ticks * material.tick >= limits.shortest - 1e-9);
+    const longest = limits.bow === null ? note.ticks : Math.floor(limits.bow / material.tick);
+    return fits ? pieces : [{ ...note, ticks: Math.min(note.ticks, longest) }];
+  });
+}

@@ -1,0 +1,92 @@
+import type { Instrument } from "../../instruments";
+import { strength } from "../../score";
+import { firstPosition } from "../../technique";
+import { midi } from "../../theory";
+import { type Draft, type Material, type Request, topOf } from "./material";
+import { type Lying, thinned, type Wanted } from "./thinned";
+
+/** Octaves that are tried, the instrument's own first. */
+const OCTAVES = [0, 12, -12, 24, -24];
+const OCTAVE = 12;
+
+/** Where pitches lie, for crossings: strings; registers of what is blown; one place for all others. */
+export function lyingOn(on: Instrument): Lying {
+  if (on.family === "wind") {
+    const low = midi(on.lowest);
+    return (pitch) => Math.floor((pitch - low) / OCTAVE);
+  }
+  if (on.strings.length === 0) return () => 0;
+  const known = new Map<number, number>();
+  return (pitch) => {
+    const found = known.get(pitch) ?? firstPosition(on, pitch)?.string ?? on.strings.length - 1;
+    known.set(pitch, found);
+    return found;
+  };
+}
+
+/** By how many semitones a line is moved, octaves only, so that most of its beats lie within the limits. */
+export function octaveFor(on: Instrument, notes: readonly Wanted[], { limits }: Pick<Request, "limits">): number {
+  const fits = (by: number) =>
+    notes.filter((n) => {
+      const pitch = n.pitch + by;
+      return limits.pitches ? limits.pitches.has(pitch) : pitch >= limits.lowest && pitch <= limits.highest;
+    }).length;
+  const tries = OCTAVES.map((o) => on.transposition + o);
+  return tries.reduce((a, b) => (fits(b) > fits(a) ? b : a));
+}
+
+/** Share of the tune's beats below which a part only catches notes of it. */
+const CATCHES = 0.7;
+
+/** The tune, as much of it as the learner can play: every kept note at its instant, so that all versions sound together. */
+export function writeTune(material: Material, { on, limits, role }: Request): Draft {
+  const { melody, places } = material;
+  const plain = melody.map(
+    (n): Wanted => ({
+      bar: n.place.index,
+      at: n.at - n.place.at,
+      abs: n.at,
+      ticks: Math.min(n.ticks, n.place.at + n.place.ticks - n.at),
+      pitch: topOf(n.pitches),
+    }),
+  );
+  const by = octaveFor(on, plain, { limits });
+  const wanted = plain.map((n) => ({ ...n, pitch: n.pitch + by }));
+  const notes = thinned(material, wanted, limits, lyingOn(on));
+  const beats = wanted.filter((n) => {
+    const place = places[n.bar];
+    return place !== undefined && strength(place, n.abs) >= 2;
+  });
+  const has = new Set(notes.map((n) => `${n.bar}.${n.at}.${n.pitches[0]}`));
+  const kept = beats.filter((n) => has.has(`${n.bar}.${n.at}.${n.pitch}`)).length / Math.max(1, beats.length);
+  const left = melody.length - notes.length;
+  const leftOut: string[] = [];
+  if (left > 0 && role === "simple melody")
+    leftOut.push(`${left} of ${melody.length} notes: the beats carry the tune.`);
+  else if (left > 0) leftOut.push(`${left} of ${melody.length} notes, which are too quick or too far tonight.`);
+  if (kept < CATCHES) leftOut.push("It catches notes of the tune: own notes, rests elsewhere.");
+  if (by !== on.transposition)
+    leftOut.push(
+      `It sounds ${Math.abs(by - on.transposition) / OCTAVE === 1 ? "an octave" : "two octaves"} ${by < on.transposition ? "lower" : "higher"} than its page would.`,
+    );
+  return { notes, leftOut, kept };
+}
+
+/** A harmony line as far as the learner can play it. */
+export function writeHarmony(material: Material, { on, limits, role }: Request): Draft {
+  const side = role === "high harmony" ? "above" : "below";
+  const { places } = material;
+  const wanted = material.harmony(side, on).notes.flatMap((n): Wanted[] => {
+    const place = places[n.bar];
+    if (!n.pitch || !place) return [];
+    const ticks = Math.min(n.ticks, place.at + place.ticks - n.at);
+    return ticks > 0 ? [{ bar: n.bar, at: n.at - place.at, abs: n.at, ticks, pitch: midi(n.pitch) }] : [];
+  });
+  const notes = thinned(material, wanted, limits, lyingOn(on));
+  const left = wanted.length - notes.length;
+  return {
+    notes,
+    leftOut: left > 0 ? [`${left} of ${wanted.length} notes of the line, which move too quickly or too far.`] : [],
+    kept: notes.length / Math.max(1, wanted.length),
+  };
+}
