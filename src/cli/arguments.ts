@@ -12,6 +12,7 @@ import {
   type Level,
   tuned,
 } from "../core/instruments";
+import type { Group } from "../core/grading";
 import { DOUBLINGS, KINDS, type Kind } from "../core/technique";
 import { type Bowing, BOWINGS, type Plectrum, PLECTRUMS, STRUMS } from "../core/strokes";
 import { type LockWish, readLock } from "./locks";
@@ -35,6 +36,10 @@ line per tune.
   arrange [--instrument NAME] [--tuning NAME] [--capo N] [--kind melody|"double stops"|"melody with chords"|roll]
           [--level NAME] [--doubling single|alternating|full] [--lock PLACE=STRING:FRET]...
                                             strings, frets and fingers of every note, with reasons
+  difficulty --instrument NAME [--tempo BPM] [--beat quarter|half|"dotted quarter"]
+                                            how hard the tune is, 0 to 100, by features and bars
+  parts --group FILE.csv [--tempo BPM] [--without NAME]...
+                                            a part for everyone: roles, notes, limits, roadmap, fit
   instruments                               the catalogue: tunings, frets and ranges of every instrument
   convert --to abc|musicxml|midi [--out DIR]
   backup [list|make|restore NAME]           the backups of the collection (backup --help)
@@ -77,6 +82,12 @@ export type Options = {
   level: Level;
   capo: number;
   doubling: (typeof DOUBLINGS)[number];
+  /** What the tempo counts; felt beats where nothing is said. */
+  beat: "quarter" | "half" | "dotted quarter" | undefined;
+  /** A file of learners, the group read from it, and who is not there. */
+  groupFile: string | undefined;
+  group: Group | undefined;
+  without: readonly string[];
   locks: readonly LockWish[];
   to: Format;
   out: string | undefined;
@@ -90,6 +101,8 @@ const TAKES = {
   feel: ["dance", "tempo", "strength"],
   strokes: ["plan", "style", "instrument", "tuning", "tempo", "lock"],
   arrange: ["instrument", "tuning", "capo", "kind", "level", "doubling", "tempo", "lock"],
+  difficulty: ["instrument", "tuning", "tempo", "beat"],
+  parts: ["group", "without", "tempo", "beat", "style", "infer"],
   convert: ["to", "out"],
 } as const;
 export type Verb = keyof typeof TAKES;
@@ -134,6 +147,9 @@ const read = (argv: readonly string[]) =>
       doubling: { type: "string" },
       tuning: { type: "string" },
       instrument: { type: "string" },
+      beat: { type: "string" },
+      group: { type: "string" },
+      without: { type: "string", multiple: true },
       lock: { type: "string", multiple: true },
       to: { type: "string" },
       out: { type: "string" },
@@ -204,6 +220,10 @@ function optionsOf(verb: Verb, values: Values): Options {
       DOUBLINGS.find((d) => d === (values.doubling ?? "alternating")),
       `--doubling is ${DOUBLINGS.join(", ")}, not "${values.doubling}".`,
     ),
+    beat: values.beat === undefined ? undefined : beatOf(values.beat),
+    groupFile: verb === "parts" ? chosen(values.group, "parts needs --group FILE.csv.") : undefined,
+    group: undefined,
+    without: values.without ?? [],
     locks: (values.lock ?? []).map((text) => chosen(readLock(text), LOCK_WORDS(text))),
     to: formatOf(verb, to, out),
     out,
@@ -212,7 +232,8 @@ function optionsOf(verb: Verb, values: Values): Options {
 
 function instrumentOf(name: string, tuning: string | undefined): Instrument {
   const found = chosen(instrument(name), `There is no instrument "${name}". Instruments: ${names(INSTRUMENTS)}.`);
-  if (!isPitched(found)) throw new Usage(`The ${found.name} has no pitches. Name another instrument.`);
+  if (!isPitched(found) && tuning === undefined)
+    throw new Usage(`The ${found.name} has no pitches. Name another instrument.`);
   if (tuning === undefined) return found;
   return chosen(
     tuned(found, tuning),
@@ -229,6 +250,13 @@ function numberOf(name: string, text: string | undefined, least: number, most: n
     throw new Usage(`--${name} is a number from ${least} to ${most}, not "${text}".`);
   return value;
 }
+
+const BEATS = ["quarter", "half", "dotted quarter"] as const;
+const beatOf = (text: string) =>
+  chosen(
+    BEATS.find((b) => b === text.replaceAll("-", " ").toLowerCase()),
+    `--beat is ${BEATS.join(", ")}, not "${text}".`,
+  );
 
 const kindOf = (text = KINDS[0] as string): Kind =>
   chosen(

@@ -1,5 +1,6 @@
 // The command line: one JSON line per tune, straight on core. docs/cli.md documents it.
 import { type Arguments, parseArguments, USAGE } from "./arguments";
+import { readGroup } from "./group";
 import { type Numbered, tunesOf } from "./input";
 import { Output } from "./output";
 import { catalogue, VERBS } from "./verbs";
@@ -27,6 +28,18 @@ async function work(asked: Arguments): Promise<number> {
   const verb = VERBS[asked.verb];
   const output = new Output(asked);
   let failed = false;
+  const { groupFile } = asked.options;
+  if (groupFile) {
+    try {
+      asked.options.group = readGroup(groupFile, (row) => {
+        failed = true;
+        process.stderr.write(`${row}\n`);
+      });
+    } catch (error) {
+      process.stderr.write(`${groupFile}:1:1: ${error instanceof Error ? error.message : String(error)}\n`);
+      return 2;
+    }
+  }
   const fail = ({ file, line, column }: Numbered, message: string) => {
     failed = true;
     process.stderr.write(`${file}:${line}:${column}: ${message}\n`);

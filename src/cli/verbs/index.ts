@@ -6,7 +6,9 @@ import { chorded } from "./chorded";
 import { converted } from "./converted";
 import { felt } from "./felt";
 import { harmonised } from "./harmonised";
+import { parted } from "./parted";
 import { stroked } from "./stroked";
+import { weighed } from "./weighed";
 
 export { catalogue } from "./catalogue";
 
@@ -20,5 +22,7 @@ export const VERBS: Record<Verb, (tune: Tune, options: Options) => Result> = {
   feel: (tune, options) => ({ json: felt(tune, options) }),
   strokes: (tune, options) => ({ json: stroked(tune, options) }),
   arrange: (tune, options) => ({ json: arranged(tune, options) }),
+  difficulty: (tune, options) => ({ json: weighed(tune, options) }),
+  parts: (tune, options) => ({ json: parted(tune, options) }),
   convert: (tune, options) => ({ content: converted(tune, options) }),
 };

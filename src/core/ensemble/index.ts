@@ -4,6 +4,7 @@ export * from "./apart";
 export * from "./decide";
 export * from "./derive";
 export * from "./groove";
+export * from "./group";
 export * from "./handHeard";
 export * from "./hands";
 export * from "./instruments";

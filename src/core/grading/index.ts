@@ -3,6 +3,7 @@
 export * from "./model";
 export * from "./parts";
 export * from "./difficulty/measure";
+export { type Breach, breaches } from "./check";
 export * from "./learner";
 export * from "./limits";
 export * from "./roster";
@@ -15,5 +16,6 @@ export {
   type RoleGroup,
   type RoleName,
 } from "./roles";
+export { coachingOf } from "./coaching";
 export { readWord, WORDS } from "./words";
 export * from "./write";
