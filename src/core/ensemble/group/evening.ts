@@ -1,11 +1,13 @@
 import type { Analysis } from "../../analysis";
 import type { ChordPlan } from "../../chords";
 import {
+  breaches,
   coachingOf,
   type Difficulty,
   difficultyOf,
   type Learner,
   type Limits,
+  lieOn,
   limitsOf,
   type Material,
   type PartNote,
@@ -19,7 +21,6 @@ import {
 import { knows } from "../../grading";
 import { type Instrument, instrument, LEVELS, tuned } from "../../instruments";
 import { type Event, laidEvents, lineNotes, type Place, rest, type Staff } from "../../score";
-import { firstPosition } from "../../technique";
 import { midi, spell } from "../../theory";
 import { assign, type Candidate, roleCost } from "./assign";
 import { type Fitted, fitOf, type Misfit, settled } from "./fit";
@@ -109,6 +110,7 @@ export function planEvening(request: EveningRequest): Evening {
       made.set(name, part);
       if ("refused" in part) {
         refused.set(learner.name, new Set([...(refused.get(learner.name) ?? []), role]));
+        silent.push(candidate);
         again = true;
       } else written.push({ candidate, role, part });
     });
@@ -124,8 +126,9 @@ export function planEvening(request: EveningRequest): Evening {
     const id = ids[i] as string;
     const { learner, on } = candidate;
     const { limits } = part.request;
-    const notes = (apart.parts[i]?.notes ?? part.notes).map((n) => placed(on, n));
     const bars = apart.changed.get(id) ?? [];
+    const own = (apart.parts[i]?.notes ?? part.notes).map((n) => placed(on, n, limits));
+    const notes = mended({ role, on, limits, notes: own, places: analysis.places, tick });
     const difficulty = difficultyOf(
       analysis.places,
       barsOf(analysis.places, notes, on, material),
@@ -170,15 +173,17 @@ export function planEvening(request: EveningRequest): Evening {
   return {
     parts,
     unmet: [
-      ...unmet.map((must): Unmet => ({ must, bars: [], wayOut: wayOutOf(must) })),
+      ...unmet
+        .filter((must) => !must.startsWith("a part for"))
+        .map((must): Unmet => ({ must, bars: [], wayOut: wayOutOf(must) })),
       ...silent.map(
         (c): Unmet => ({
           must: `a part for ${c.learner.name} on the ${c.on.name}`,
           bars: [],
-          wayOut: "Another key, another octave, or one limit less.",
+          wayOut: wayOutOf("a part for"),
         }),
       ),
-    ].filter((u, i, all) => all.findIndex((o) => o.must === u.must) === i && !/^a part for [^ ]*$/.test(u.must)),
+    ],
     roadmap,
     fit: { total: Math.round(fit.reduce((sum, f) => sum + f.score, 0)), worst: fit.slice(0, WORST) },
     seconds: once * (roadmap.at(-1)?.pass ?? 1),
@@ -239,19 +244,38 @@ function idsOf(names: readonly string[]): string[] {
 }
 
 /** A note on its strings and under its fingers, where the instrument has strings and the note names none. */
-function placed(on: Instrument, note: PartNote): PartNote {
+function placed(on: Instrument, note: PartNote, { strings }: Limits): PartNote {
   if (on.strings.length === 0 || note.pitches.length === 0 || note.strings) return note;
-  const places = note.pitches.map((p) => firstPosition(on, p));
-  if (places.some((p) => !p)) return note;
-  const used = new Set(places.map((p) => p?.string));
-  // Two notes that would share a string: the lower one goes to the string below.
-  if (used.size < places.length) return note;
-  const strings = places.map((p) => on.strings[p?.string ?? 0]?.number ?? 0);
-  return {
-    ...note,
-    strings,
-    ...(on.frets ? { frets: places.map((p) => p?.fret ?? "0") } : { fingers: places.map((p) => p?.finger ?? 0) }),
-  };
+  const places = note.pitches.map((p) => lieOn(on, p, strings));
+  // Two notes that would share a string are left without: the hand finds them.
+  if (places.some((p) => !p) || new Set(places.map((p) => p?.order)).size < places.length) return note;
+  const named = { ...note, strings: places.map((p) => p?.number ?? 0) };
+  if (on.frets) return { ...named, frets: places.map((p) => p?.fret ?? "0") };
+  return { ...named, fingers: places.map((p) => p?.finger ?? 0) };
+}
+
+/** Notes that are taken out at most until nothing is broken. */
+const MENDS = 60;
+
+/**
+ * A part without the notes that break a limit, since one between them is no longer there: what rubbed has gone, and its
+ * neighbours may be too far apart or too soon.
+ */
+function mended(part: Parameters<typeof breaches>[0]): PartNote[] {
+  let notes = [...part.notes];
+  for (let i = 0; i < MENDS; i++) {
+    const [worst] = breaches({ ...part, notes });
+    if (!worst) return notes;
+    const { leap } = part.limits;
+    const far = notes.findIndex((n, k) => {
+      const [a, b] = [notes[k - 1]?.pitches[0], n.pitches[0]];
+      return n.bar === worst.bar && a !== undefined && b !== undefined && leap !== null && Math.abs(a - b) > leap;
+    });
+    const out = worst.limit === "leap" && far >= 0 ? far : notes.findIndex((n) => n.bar === worst.bar);
+    if (out < 0) return notes;
+    notes = notes.filter((_, k) => k !== out);
+  }
+  return notes;
 }
 
 /** A part's notes as bars of events: sounding pitches, rests between. */

@@ -167,6 +167,15 @@ function struckParts(
     byBar.set(segment.bar, [...(byBar.get(segment.bar) ?? []), { segment, struck: heldBy[i] ?? null }]),
   );
   const silentBeats = new Set(material.phrases.map((p) => p.to));
+  // A chord may follow another only when the last one has been there long enough, stroke by stroke.
+  let last: { symbol: string; at: number } | undefined;
+  const inTime = (place: Place, at: number, struck: Struck, pitches: readonly number[]): boolean => {
+    if (pitches.length < 2) return true;
+    const now = (place.at + at) * material.tick;
+    if (last && last.symbol !== struck.symbol && now - last.at < limits.gap - 1e-9) return false;
+    if (!last || last.symbol !== struck.symbol) last = { symbol: struck.symbol, at: now };
+    return true;
+  };
   return material.places.flatMap((place): PartNote[] => {
     if (place.pickup || !bars(place)) return [];
     const own = byBar.get(place.index) ?? [];
@@ -187,7 +196,9 @@ function struckParts(
         const now = own.find((o) => segmentAt([o.segment], b.at));
         const struck = now?.struck;
         if (!struck) return [];
-        return [{ bar: place.index, at: b.at, ticks: b.ticks, stroke: b.stroke, ...soundsOf(struck, b.stroke) }];
+        const sounds = soundsOf(struck, b.stroke);
+        if (!inTime(place, b.at, struck, sounds.pitches)) return [];
+        return [{ bar: place.index, at: b.at, ticks: b.ticks, stroke: b.stroke, ...sounds }];
       });
   });
 }

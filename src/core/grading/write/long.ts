@@ -112,7 +112,7 @@ function chosen(
 ): (number | null)[] {
   const { on, limits } = request;
   const melody = soundingMelody(material);
-  const lies = lyingOn(on);
+  const lies = lyingOn(on, limits.strings);
   const cap = limits.crossings;
   const counts = cap === null ? [0] : Array.from({ length: cap + 1 }, (_, c) => c);
   const all = [...new Set(slots.flatMap((s) => [...choose(s)]))];

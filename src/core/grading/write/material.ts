@@ -1,6 +1,7 @@
 import type { PlannedChord } from "../../chords";
 import type { HarmonyLine } from "../../harmony";
 import type { Instrument } from "../../instruments";
+import { placeAbove } from "../../technique";
 import { beatTicks, type LineNote, type Place } from "../../score";
 import { chord, type Chord, type Key, midi, type Pitch, semitoneOf } from "../../theory";
 import type { Learner } from "../learner";
@@ -96,6 +97,24 @@ export function rubs(
   }
   return sum;
 }
+
+/** Whether a learner has a pitch. */
+export const isWithin = ({ pitches, lowest, highest }: Limits, pitch: number): boolean =>
+  pitches ? pitches.has(pitch) : pitch >= lowest && pitch <= highest;
+
+/** Where a pitch lies on the strings a learner uses: the lowest place of the hand; undefined where it is not there. */
+export function lieOn(on: Instrument, pitch: number, strings: readonly number[] | null): Lie | undefined {
+  let best: (Lie & { reach: number }) | undefined;
+  on.strings.forEach(({ number, open, shortFrom }, order) => {
+    if (shortFrom || (strings && !strings.includes(number))) return;
+    const reach = pitch - midi(open);
+    const place = placeAbove(on, reach);
+    if (place && (!best || reach < best.reach)) best = { order, number, reach, finger: place.finger, fret: place.fret };
+  });
+  return best;
+}
+/** A string by its order and its number, the finger, and the fret where there are frets. */
+type Lie = { order: number; number: number; finger: number; fret: string | undefined };
 
 /** The beat of a bar, in ticks: of a reel the half bar is felt, its blocks still count quarters. */
 export const pulse = ({ metre }: Place): number => beatTicks(metre);

@@ -1,7 +1,7 @@
 import { strength } from "../../score";
 import { solved } from "../../search";
 import type { Limits } from "../limits";
-import { barSeconds, inBows, type Material, mostIn, type PartNote, pulse } from "./material";
+import { barSeconds, inBows, isWithin, type Material, mostIn, type PartNote, pulse } from "./material";
 
 /** A note that is wanted: where it stands, what it sounds, how long until it ends by itself. */
 export type Wanted = { bar: number; at: number; abs: number; ticks: number; pitch: number };
@@ -48,7 +48,7 @@ const WINDOW = 8;
  */
 export function thinned(material: Material, wanted: readonly Wanted[], limits: Limits, lies: Lying): PartNote[] {
   const { places, phrases } = material;
-  const notes = onGrid(material, wanted, limits).filter((n) => limits.pitches === null || limits.pitches.has(n.pitch));
+  const notes = onGrid(material, wanted, limits).filter((n) => isWithin(limits, n.pitch));
   if (notes.length === 0) return [];
   const tops = Math.max(...notes.map((n) => n.pitch));
   const last = notes.at(-1) as Wanted;
@@ -126,10 +126,13 @@ function lengthened(
   return kept.flatMap((n, i): PartNote[] => {
     const place = material.places[n.bar];
     if (!place) return [];
-    const next = kept[i + 1]?.abs ?? end;
+    const next = kept[i + 1]?.abs ?? place.at + place.ticks;
     const rest = rests.find((r) => r > n.abs) ?? end;
-    const until = Math.min(next, Math.max(rest, n.abs + n.ticks), place.at + place.ticks);
+    // A note that is written shorter than the learner plays lasts as long as it takes.
+    const least = Math.ceil(limits.shortest / material.tick);
+    const until = Math.min(next, Math.max(rest, n.abs + n.ticks, n.abs + least), place.at + place.ticks);
     const note = { bar: n.bar, at: n.at, ticks: until - n.abs, pitches: [n.pitch] };
+    if (note.ticks * material.tick < limits.shortest - 1e-9) return [];
     const pieces = inBows(material, place, note, limits);
     const most = mostIn(material, place, limits);
     const own = kept.filter((k) => k.bar === n.bar).length;

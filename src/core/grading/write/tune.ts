@@ -1,8 +1,7 @@
 import type { Instrument } from "../../instruments";
 import { strength } from "../../score";
-import { firstPosition } from "../../technique";
 import { midi } from "../../theory";
-import { type Draft, type Material, type Request, topOf } from "./material";
+import { type Draft, isWithin, lieOn, type Material, type Request, topOf } from "./material";
 import { type Lying, thinned, type Wanted } from "./thinned";
 
 /** Octaves that are tried, the instrument's own first. */
@@ -10,7 +9,7 @@ const OCTAVES = [0, 12, -12, 24, -24];
 const OCTAVE = 12;
 
 /** Where pitches lie, for crossings: strings; registers of what is blown; one place for all others. */
-export function lyingOn(on: Instrument): Lying {
+export function lyingOn(on: Instrument, strings: readonly number[] | null): Lying {
   if (on.family === "wind") {
     const low = midi(on.lowest);
     return (pitch) => Math.floor((pitch - low) / OCTAVE);
@@ -18,7 +17,7 @@ export function lyingOn(on: Instrument): Lying {
   if (on.strings.length === 0) return () => 0;
   const known = new Map<number, number>();
   return (pitch) => {
-    const found = known.get(pitch) ?? firstPosition(on, pitch)?.string ?? on.strings.length - 1;
+    const found = known.get(pitch) ?? lieOn(on, pitch, strings)?.order ?? on.strings.length - 1;
     known.set(pitch, found);
     return found;
   };
@@ -26,11 +25,7 @@ export function lyingOn(on: Instrument): Lying {
 
 /** By how many semitones a line is moved, octaves only, so that most of its beats lie within the limits. */
 export function octaveFor(on: Instrument, notes: readonly Wanted[], { limits }: Pick<Request, "limits">): number {
-  const fits = (by: number) =>
-    notes.filter((n) => {
-      const pitch = n.pitch + by;
-      return limits.pitches ? limits.pitches.has(pitch) : pitch >= limits.lowest && pitch <= limits.highest;
-    }).length;
+  const fits = (by: number) => notes.filter((n) => isWithin(limits, n.pitch + by)).length;
   const tries = OCTAVES.map((o) => on.transposition + o);
   return tries.reduce((a, b) => (fits(b) > fits(a) ? b : a));
 }
@@ -52,7 +47,7 @@ export function writeTune(material: Material, { on, limits, role }: Request): Dr
   );
   const by = octaveFor(on, plain, { limits });
   const wanted = plain.map((n) => ({ ...n, pitch: n.pitch + by }));
-  const notes = thinned(material, wanted, limits, lyingOn(on));
+  const notes = thinned(material, wanted, limits, lyingOn(on, limits.strings));
   const beats = wanted.filter((n) => {
     const place = places[n.bar];
     return place !== undefined && strength(place, n.abs) >= 2;
@@ -82,7 +77,7 @@ export function writeHarmony(material: Material, { on, limits, role }: Request):
     const ticks = Math.min(n.ticks, place.at + place.ticks - n.at);
     return ticks > 0 ? [{ bar: n.bar, at: n.at - place.at, abs: n.at, ticks, pitch: midi(n.pitch) }] : [];
   });
-  const notes = thinned(material, wanted, limits, lyingOn(on));
+  const notes = thinned(material, wanted, limits, lyingOn(on, limits.strings));
   const left = wanted.length - notes.length;
   return {
     notes,
