@@ -42,7 +42,7 @@ const rows = readFileSync(file, "utf8")
 type Row = (typeof rows)[number];
 
 /** Least squares with weights at or above zero, one weight after another until none moves. */
-function fit(of: readonly Row[]): number[] {
+function fitted(of: readonly Row[]): number[] {
   const width = FITTED.length;
   const scale = FITTED.map((_, j) => Math.sqrt(of.reduce((s, r) => s + (r.x[j] as number) ** 2, 0) / of.length) || 1);
   const x = of.map((r) => r.x.map((v, j) => v / (scale[j] as number)));
@@ -89,14 +89,14 @@ const report = (name: string, predicted: readonly number[]) => {
     `${name}: rank correlation ${correlation(ranks(predicted), ranks(y)).toFixed(3)}, mean error ${error.toFixed(2)}`,
   );
 };
-const weights = fit(rows);
+const weights = fitted(rows);
 report(
   "all",
   rows.map((r) => said(weights, r)),
 );
-const left = rows.map((r) => said(fit(rows.filter((o) => o !== r)), r));
+const left = rows.map((r) => said(fitted(rows.filter((o) => o !== r)), r));
 report("each left out in turn", left);
-FITTED.forEach((f, j) => console.log(f.name.padEnd(24), (weights[j] as number).toFixed(3)));
+for (const [j, f] of FITTED.entries()) console.log(f.name.padEnd(24), (weights[j] as number).toFixed(3));
 if (more.includes("--each"))
   rows.forEach((r, i) =>
     console.log(

@@ -44,7 +44,7 @@ describe("backups", () => {
   });
   it("are made before a migration, and of a new file there is none", () => {
     expect(backupsOf(file)).toEqual([]);
-    db.$client.exec("DROP TABLE instruments");
+    db.$client.exec("DROP TABLE groups");
     db.$client.exec(
       "DELETE FROM __drizzle_migrations WHERE created_at = (SELECT max(created_at) FROM __drizzle_migrations)",
     );
@@ -84,7 +84,7 @@ describe("backups", () => {
     takeIn(db, tune("Tar and Twine", "GB d>B"));
     const { name } = makeBackup(file, "daily", at(20));
     const old = new Database(backupPath(file, name)!);
-    old.exec("DROP TABLE instruments");
+    old.exec("DROP TABLE groups");
     old.exec("DELETE FROM __drizzle_migrations WHERE created_at = (SELECT max(created_at) FROM __drizzle_migrations)");
     old.close();
     expect(restoreBackup(db, name)).toEqual({ tunes: 1 });

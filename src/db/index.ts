@@ -1,5 +1,6 @@
 // Db: one SQLite file. In: rows. Out: rows. Knows tables, transactions and backups, nothing of music.
 export * from "./backup";
+export * from "./groups";
 export * from "./instruments";
 export * from "./open";
 export * from "./queries";

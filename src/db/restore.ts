@@ -5,7 +5,7 @@ import { type Db, openDatabase } from "./open";
 import { troubleOf } from "./trouble";
 
 /** Tables of a collection, parents first. */
-const TABLES = ["tunes", "revisions", "tags", "answers", "instruments"];
+const TABLES = ["tunes", "revisions", "tags", "answers", "instruments", "groups"];
 
 export type Restored = { tunes: number } | { wrong: string };
 

@@ -100,3 +100,11 @@ export const instruments = sqliteTable("instruments", {
   made: text("made").notNull(),
   changed: integer("changed", { mode: "timestamp_ms" }).notNull(),
 });
+
+/** Groups of learners, each with who is in it. */
+export const groups = sqliteTable("groups", {
+  name: text("name").primaryKey(),
+  /** The learners as validated JSON. */
+  learners: text("learners").notNull(),
+  changed: integer("changed", { mode: "timestamp_ms" }).notNull(),
+});

@@ -1,6 +1,7 @@
 "use server";
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
+import { Group } from "../core/grading";
 import { type Instrument, OwnDraft } from "../core/instruments";
 import { Rights, Tune } from "../core/score";
 import { database, keepAnswer, setAside, type Tally, tagTunes, tallyOf, writing } from "../db";
@@ -9,6 +10,7 @@ import { type Answer, answer, Refusal } from "./answer";
 import { Id } from "./asks";
 import { aside } from "./aside";
 import type { Taken } from "./collection";
+import { type BroughtIn, bringGroupIn, groupsOf, removeGroup, saveGroup } from "./groups";
 import { dropOwn, type KeptInstrument, keepOwn } from "./instruments";
 import { type Left, nameVersion, type Version, versions } from "./states";
 
@@ -116,6 +118,28 @@ export async function writeInstrument(input: unknown): Promise<Answer<KeptInstru
 /** Takes an instrument of one's own away. */
 export async function takeInstrumentAway(input: unknown): Promise<Answer<Instrument[]>> {
   return answer(z.string().max(40), input, (name) => dropOwn(writing(), name));
+}
+
+/** Keeps a group of learners, in the place of the one called `before`. */
+export async function writeGroup(input: unknown): Promise<Answer<Group[]>> {
+  const Input = z.object({ group: Group, before: z.string().max(80).nullable() });
+  return answer(Input, input, ({ group, before }) => saveGroup(writing(), group, before));
+}
+
+/** Takes a group away. */
+export async function takeGroupAway(input: unknown): Promise<Answer<Group[]>> {
+  return answer(z.string().max(80), input, (name) => removeGroup(writing(), name));
+}
+
+/** Brings a group in from a table of comma-separated values. */
+export async function bringGroup(input: unknown): Promise<Answer<BroughtIn>> {
+  const Input = z.object({ name: z.string().trim().min(1).max(60), table: z.string().max(400_000) });
+  return answer(Input, input, ({ name, table }) => bringGroupIn(writing(), name, table));
+}
+
+/** The groups there are. */
+export async function listGroups(): Promise<Answer<Group[]>> {
+  return answer(z.undefined(), undefined, () => groupsOf(database()));
 }
 
 /** The backups of the collection, newest first, each with what it was found to hold. */

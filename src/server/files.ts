@@ -2,11 +2,16 @@ import {
   bowedSheet,
   type Derived,
   derive,
+  eveningFor,
+  GROUP,
+  groupSheet,
   type Hand,
   handById,
   handSheet,
+  isGroup,
   performed,
   performedBy,
+  performedTonight,
   sheetOf,
   strumSheet,
   type Work,
@@ -40,6 +45,26 @@ const FORMATS: ReadonlyMap<string, Format> = new Map([
   ["mid", { type: "audio/midi", write: sound }],
 ]);
 
+/** A file of a group's parts, or of one of them; undefined where there is none. */
+function groupFile(
+  work: Work,
+  derived: Derived,
+  asked: string,
+  { type, write }: Format,
+  format: string,
+): Download | undefined {
+  const all = sheetOf(work, derived);
+  const evening = eveningFor(work, derived);
+  const sheet = groupSheet(evening, derived, { ...all, staves: [] }, asked);
+  if (!evening || sheet.staves.length === 0) return undefined;
+  const name = `${fileName(work.tune.title)}-${asked === GROUP ? "group" : fileName(sheet.staves[0]?.name ?? "")}.${format}`;
+  const content =
+    format === "mid"
+      ? performanceMidi(performedTonight(work, derived, evening, all, asked))
+      : write({ work, derived, sheet });
+  return { name, type, content };
+}
+
 /** A file of the tune as one hand plays it: tablature, or notes with their fingers. */
 function handFile(work: Work, derived: Derived, hand: Hand, { type, write }: Format, format: string): Download {
   const melody = sheetOf(work, derived, ...derived.parts.filter((p) => p.role === "melody").map((p) => p.id));
@@ -63,6 +88,7 @@ export function download(work: Work, asked: string, format: string): Download | 
   const derived = derive(work);
   const hand = handById(work, asked);
   if (writer && hand) return handFile(work, derived, hand, writer, format);
+  if (writer && isGroup(asked)) return groupFile(work, derived, asked, writer, format);
   const every = asked === "all" ? [] : [...new Set(asked.split("+"))];
   const strummed = every.includes(STRUM_STAFF) || (asked === "all" && work.feel.strum !== null);
   const ids = every.filter((id) => id !== STRUM_STAFF);

@@ -4,6 +4,11 @@ import {
   bowedSheet,
   type Derived,
   derive,
+  eveningFor,
+  GROUP,
+  type GroupPart,
+  groupPartId,
+  groupSheet,
   type Hand,
   handById,
   handSheet,
@@ -53,6 +58,13 @@ export type PartPaper = {
 /** The address of all parts together. */
 export const ALL = "all";
 
+/** What stands over a learner's part: who plays it, in which role, and what to think of. */
+const learnerWords = ({ learner, role, on, coaching, leftOut }: GroupPart): PartPaper["own"] => ({
+  name: `${learner.name}: ${role}`,
+  instrument: on.name,
+  coaching: [...coaching, ...leftOut.map((l) => `Left out: ${l}`)].join(" "),
+});
+
 const partWords = (found: Part | undefined): PartPaper["own"] =>
   found ? { name: found.name, instrument: found.instrument, coaching: found.coaching } : null;
 
@@ -71,17 +83,28 @@ function handWords({ instrument, kind, tuning, capo = 0, level }: Hand): PartPap
 export function partPaper(stored: string, part: string): PartPaper | null {
   const work = readWork(JSON.parse(stored));
   const hand = handById(work, part);
-  if (part !== ALL && !hand && !work.players.some((p) => p.id === part)) return null;
   const derived = derive(work);
+  const evening = eveningFor(work, derived);
+  const learner = evening?.parts.find((p) => groupPartId(p.id) === part);
+  const isGroup = part === GROUP && evening !== undefined;
+  if (part !== ALL && !hand && !learner && !isGroup && !work.players.some((p) => p.id === part)) return null;
   const found = derived.parts.find((p) => p.id === part);
   const own = sheetOf(work, derived, ...(found ? [found.id] : []));
   const { form, sentence } = derived.analysis;
+  const sheetFor = (): Sheet => {
+    if (learner || isGroup) return groupSheet(evening, derived, { ...own, staves: [] }, part);
+    return hand ? handPaper(work, derived, hand) : bowedSheet(work, derived, own);
+  };
+  const wordsFor = () => {
+    if (learner) return learnerWords(learner);
+    return hand ? handWords(hand) : partWords(found);
+  };
   return {
     heading: headingOf(work.tune),
     sentence,
     weave: derived.weave,
-    sheet: onPaper(hand ? handPaper(work, derived, hand) : bowedSheet(work, derived, own), work.tune),
+    sheet: onPaper(sheetFor(), work.tune),
     starts: form.phrases.map((p) => p.from),
-    own: hand ? handWords(hand) : partWords(found),
+    own: wordsFor(),
   };
 }

@@ -1,8 +1,8 @@
 import { Box } from "@chakra-ui/react";
-import type { Role } from "../core/grading";
+import type { Role, RoleName } from "../core/grading";
 
 /** Everything that is heard has a badge: the roles of players, and the chords. */
-export type Voice = Role | "chords";
+export type Voice = Role | RoleName | "chords";
 
 /** Each voice's colour, shape and letter: never colour alone. Shapes are drawn in a 20 by 20 square. */
 export const VOICES: Record<Voice, { name: string; letter: string; color: string; path: string; drop: number }> = {
@@ -10,6 +10,26 @@ export const VOICES: Record<Voice, { name: string; letter: string; color: string
   "low harmony": { name: "Low harmony", letter: "L", color: "heather", path: "M0 2h20L10 20z", drop: -2 },
   "high harmony": { name: "High harmony", letter: "H", color: "heather", path: "M10 0l10 18H0z", drop: 2 },
   "one-note harmony": { name: "One note per chord", letter: "N", color: "heather", path: "M0 4h20v12H0z", drop: 0 },
+  "simple melody": {
+    name: "Simple tune",
+    letter: "m",
+    color: "woad",
+    path: "M10 1a9 9 0 1 0 0 18a9 9 0 1 0 0-18z",
+    drop: 0,
+  },
+  drone: { name: "Drone", letter: "D", color: "weld", path: "M2 2h16v16H2z", drop: 0 },
+  "shuffle drone": { name: "Shuffle", letter: "S", color: "weld", path: "M2 2h16v16H2z", drop: 0 },
+  bass: { name: "Bass", letter: "B", color: "walnut", path: "M2 2h16v16H2z", drop: 0 },
+  strum: { name: "Chords", letter: "C", color: "lichen", path: "M10 0l10 10l-10 10L0 10z", drop: 0 },
+  "off-beats": { name: "Off-beats", letter: "O", color: "lichen", path: "M0 15a10 12 0 0 1 20 0z", drop: 0 },
+  "counter-figure": {
+    name: "Answers",
+    letter: "K",
+    color: "madder",
+    path: "M0 6q5-6 10 0t10 0v10q-5 6-10 0t-10 0z",
+    drop: 1,
+  },
+  "hand drum": { name: "Hand drum", letter: "P", color: "walnut", path: "M5 1h10l5 9l-5 9H5L0 10z", drop: 0 },
   chords: { name: "Chords", letter: "C", color: "lichen", path: "M10 0l10 10l-10 10L0 10z", drop: 0 },
 };
 
@@ -26,7 +46,7 @@ export function RoleBadge({ voice, size = 20 }: { voice: Voice; size?: number })
           textAnchor="middle"
           fontSize="11"
           fontWeight="700"
-          style={{ fill: "var(--chakra-colors-fleece)" }}
+          style={{ fill: `var(--chakra-colors-${color === "weld" ? "ink" : "fleece"})` }}
         >
           {letter}
         </text>

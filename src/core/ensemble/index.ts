@@ -11,4 +11,5 @@ export * from "./instruments";
 export { readWork } from "./migrate";
 export * from "./performed";
 export * from "./strokes";
+export * from "./tonight";
 export * from "./work";

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { ChordLock, StyleName } from "../chords";
-import { Id, type Role, Role as RoleName } from "../grading";
+import { Id, Learner, MOST_LEARNERS, PLAYED_ROLES, type Role, Role as RoleName } from "../grading";
 import { HarmonyLock, SchoolName, type Side } from "../harmony";
 import { FIDDLE, Instrument } from "../instruments";
 import { Backing } from "../performance";
@@ -119,6 +119,18 @@ export type Hand = z.infer<typeof Hand>;
 
 /** Most instruments a teacher can add. */
 export const MOST_OWN = 40;
+/** Who is there tonight, and what they play where the teacher has settled it. */
+export const EveningChoice = record({
+  /** The group it was taken from. */
+  group: z.string().max(80),
+  learners: z.array(Learner).max(MOST_LEARNERS),
+  absent: z.array(z.string().max(80)).max(MOST_LEARNERS),
+  roles: z.array(record({ name: z.string().max(80), role: z.enum(PLAYED_ROLES) })).max(MOST_LEARNERS),
+  /** Felt beats a minute at tonight's quickest; the middle of practice where nothing is said. */
+  bpm: z.number().min(10).max(600).optional(),
+});
+export type EveningChoice = z.infer<typeof EveningChoice>;
+
 /** Most doubts that are kept with a tune. */
 export const MOST_DOUBTS = 60;
 
@@ -137,6 +149,7 @@ export const Work = record({
   feel: Feel,
   /** How it lies under the hands it was looked at for, the latest first. */
   hands: z.array(Hand).max(60).optional(),
+  evening: EveningChoice.optional(),
   /** The teacher's own instruments, as they were when it was saved; a tune is opened with those there are now. */
   instruments: z.array(Instrument).max(MOST_OWN).optional(),
   /** What was left out or read in doubt when the tune came in, until a teacher has settled it. */

@@ -30,8 +30,14 @@ export function breaches(part: Checked): Breach[] {
 
 /** Notes lie in their bars, one after another, few enough and long enough. */
 function barsOf({ notes, places, limits, tick }: Checked): Breach[] {
+  const byBar = new Map<number, PartNote[]>();
+  for (const n of notes) {
+    const own = byBar.get(n.bar);
+    if (own) own.push(n);
+    else byBar.set(n.bar, [n]);
+  }
   return places.flatMap((place): Breach[] => {
-    const own = notes.filter((n) => n.bar === place.index);
+    const own = byBar.get(place.index) ?? [];
     const found: Breach[] = [];
     let end = 0;
     for (const n of own) {

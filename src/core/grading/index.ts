@@ -3,7 +3,7 @@
 export * from "./model";
 export * from "./parts";
 export * from "./difficulty/measure";
-export { type Breach, breaches } from "./check";
+export { breaches } from "./check";
 export * from "./learner";
 export * from "./limits";
 export * from "./roster";

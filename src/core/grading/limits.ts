@@ -125,12 +125,18 @@ function fretted(on: Instrument, who: Learner, strings: readonly number[] | null
   return pitches;
 }
 
+/** The lowest of the six holes, as a whistle's are counted: a recorder has one more below, a flute is in D. */
+function sixOf(on: Instrument): number {
+  if (on.name.includes("recorder")) return midi(on.lowest) + 2;
+  return on.name === "flute" ? midi(parsePitch("D4")) : midi(on.lowest);
+}
+
 /** Of what is blown: B A G first, then the lower octave, then up to high G, then all; other notes when they are known. */
 function blown(on: Instrument, who: Learner): Set<number> {
   const level = step(who.level);
   const low = midi(on.lowest);
   // A recorder's and a flute's fingers are counted as a whistle's: its B A G lie under the same three.
-  const six = on.name.includes("recorder") ? low + 2 : on.name === "flute" ? midi(parsePitch("D4")) : low;
+  const six = sixOf(on);
   const pitches = new Set<number>();
   if (level === 0) for (const s of [5, 7, B]) pitches.add(six + s);
   const top = [0, B, HIGH_G, 24, 24][level] as number;

@@ -57,6 +57,9 @@ const LOW_ENOUGH = new Set(BASSES);
 /** Keys and boxes strum once they have the left hand, or two hands. */
 const HANDS_TOGETHER = 3;
 
+/** Words of a record that open a role, or close it. */
+const SKILLS: Partial<Record<RoleName, string>> = { "shuffle drone": "shuffle", "off-beats": "offbeat" };
+
 /** Why a role is not for someone; empty where it is. */
 export function refusal(
   role: RoleName,
@@ -67,7 +70,8 @@ export function refusal(
   const rule = ROLE_RULES[role];
   if (!rule.families.includes(on.family)) return `There is no ${role} on the ${on.name}.`;
   const order = LEVELS.indexOf(level) + 1;
-  const word = role === "shuffle drone" ? cans("shuffle") : role === "off-beats" ? cans("offbeat") : undefined;
+  const named = SKILLS[role];
+  const word = named ? cans(named) : undefined;
   if (word === false) return `${role} is not known yet.`;
   if (order < rule.least && word !== true) return `${role} is for ${LEVELS[rule.least - 1]} and on.`;
   if (role === "bass" && !LOW_ENOUGH.has(on.name)) return `The ${on.name} does not sound low enough for the bass.`;

@@ -15,7 +15,9 @@ import { Rows } from "./Rows";
 import { BenchProvider, useBench } from "./state";
 import { TopLine } from "./TopLine";
 import { Transport } from "./transport/Transport";
+import { EveningTable } from "./evening/EveningTable";
 import { useBenchKeys } from "./useBenchKeys";
+import { useLens } from "./useLens";
 import { useRemembered } from "./useRemembered";
 import { useLights } from "./useLights";
 import { useWarmUp } from "./useWarmUp";
@@ -71,6 +73,7 @@ function Page({ drawings, room }: Pick<Props, "drawings" | "room">) {
           aria-label="The tune, phrase by phrase"
         >
           <Alerts />
+          <Tonight />
           <Rows drawings={drawings} usual={room} />
         </Box>
         <Panel />
@@ -81,6 +84,12 @@ function Page({ drawings, room }: Pick<Props, "drawings" | "room">) {
       <HelpSheet />
     </Flex>
   );
+}
+
+/** Everyone's part, where parts are looked at. */
+function Tonight() {
+  const { lens } = useLens();
+  return lens === "Parts" ? <EveningTable /> : null;
 }
 
 /** The count before the music, as large as the room allows. */

@@ -2,7 +2,7 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { memo, useEffect, useMemo, useRef } from "react";
 import { relationWords } from "../../core/analysis";
-import { HAND_STAFF } from "../../core/ensemble";
+import { groupPartId, HAND_STAFF } from "../../core/ensemble";
 import type { Part } from "../../core/grading";
 import { barLabel, lengthWords, mendBar, notices, type Sheet } from "../../core/score";
 import { pitchName } from "../../core/theory";
@@ -214,9 +214,11 @@ const OTHERS: Readonly<Record<string, { name: string; role: Voice }>> = {
 };
 /** At every staff of a row its role. */
 function StaffSigns({ parts, measured }: { parts: readonly Part[]; measured: Measured }) {
+  const evening = useBench((s) => s.evening);
   const first = measured.staves.filter((s) => s.bar === measured.bars[0]?.index);
+  const players = (evening?.parts ?? []).map((p) => ({ id: groupPartId(p.id), name: p.learner.name, role: p.role }));
   return first.map(({ staff, top, bottom }) => {
-    const part = OTHERS[staff] ?? parts.find((p) => p.id === staff);
+    const part = OTHERS[staff] ?? [...parts, ...players].find((p) => p.id === staff);
     return part ? (
       <div key={staff} className={css.staffSign} style={{ top: (top + bottom) / 2 - 9 }} title={part.name}>
         <RoleBadge voice={part.role} size={18} />

@@ -86,7 +86,11 @@ export function Rows({ drawings, usual }: { drawings: Record<string, Drawing>; u
   const hand = useBench((s) => s.hand);
   const strumDrawn = useBench((s) => s.strumDrawn);
   const handShown = useBench((s) => (s.page === "Hands" ? s.handShown : null));
-  const look = useMemo(() => ({ shown, hand, strumDrawn, handShown }), [shown, hand, strumDrawn, handShown]);
+  const evening = useBench((s) => s.evening);
+  const look = useMemo(
+    () => ({ shown, hand, strumDrawn, handShown, evening }),
+    [shown, hand, strumDrawn, handShown, evening],
+  );
   // Drawn from what is derived, not from the work that is ahead of it.
   // The bows follow what is chosen for them at once.
   const feel = useBench((s) => (staves === "Feel" ? s.work.feel : null));

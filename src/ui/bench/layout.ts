@@ -1,9 +1,12 @@
 import type { Phrase } from "../../core/analysis";
 import {
   type Derived,
+  type Evening,
+  groupSheet,
   handFor,
   type HandName,
   handSheet,
+  isGroup,
   sheetOf,
   strokesOf,
   strumSheet,
@@ -91,7 +94,7 @@ function shownParts(parts: readonly Part[], lens: Lens, shown: string): Part[] {
     Chords: () => [...melody, ...lines.slice(0, 1)],
     Harmony: () => [...melody, ...lines],
     Feel: () => melody,
-    Parts: () => parts.filter((p) => shown === "all" || p.id === shown),
+    Parts: () => (isGroup(shown) ? melody : parts.filter((p) => shown === "all" || p.id === shown)),
   };
   // In the order of their pitch: what lies over the tune stands over it.
   const chosen = byLens[lens]();
@@ -104,20 +107,22 @@ export type Look = {
   hand: HandName;
   strumDrawn: "slashes" | "tablature";
   handShown: string | null;
+  evening: Evening | null;
 };
 
-export const FIRST_LOOK: Look = { shown: "all", hand: "bow", strumDrawn: "slashes", handShown: null };
+export const FIRST_LOOK: Look = { shown: "all", hand: "bow", strumDrawn: "slashes", handShown: null, evening: null };
 
 /** The sheet a lens shows. Its chords are drawn over it, not engraved. */
 export function benchSheet(
   work: Work,
   derived: Derived,
   lens: Lens,
-  { shown, hand, strumDrawn, handShown }: Look,
+  { shown, hand, strumDrawn, handShown, evening }: Look,
 ): Sheet {
   const ids = shownParts(derived.parts, lens, shown).map((p) => p.id);
   const sheet = { ...sheetOf(work, derived, ...ids), chords: [] };
   if (lens === "Tune" && handShown) return handSheet(work, derived, sheet, handFor(work, handShown));
+  if (lens === "Parts" && evening && isGroup(shown)) return groupSheet(evening, derived, sheet, shown);
   if (lens !== "Feel") return sheet;
   if (hand === "strum") return withoutWords(strumSheet(work, derived, sheet, strumDrawn));
   const plan = strokesOf(work, derived, hand);

@@ -61,6 +61,7 @@ export function TunesPage({ tunes, found, all, asked, notes, unread, shelves }: 
           one tune, a part for everyone in the room
         </Text>
         <Flex ml="auto" gap="2" align="center">
+          <Place to="/groups" words="Groups" />
           <Place to="/instruments" words="Instruments" />
           <Place to="/backups" words="Backups" />
           <ThemeSwitch />

@@ -19,6 +19,9 @@ export const rivalLineOf = (work: Work, line: string, school: string, locks?: re
   deriver.ask((d) => d.rivalLine(work, line, school, locks));
 export const rivalPlanOf = (work: Work, style: string) => deriver.ask((d) => d.rivalPlan(work, style));
 
+/** Tonight's parts for the group of a work; null where none was chosen. */
+export const eveningOf = (work: Work) => deriver.ask((d) => d.evening(work));
+
 /** Time the tune has to be drawn before chords and lines are made for it. Milliseconds. */
 const DRAWN_FIRST = 50;
 

@@ -1,5 +1,5 @@
 import { expose } from "comlink";
-import { type Derived, makeDeriver, rivalLine, rivalPlan, type Work } from "../../core/ensemble";
+import { type Derived, eveningFor, makeDeriver, rivalLine, rivalPlan, type Work } from "../../core/ensemble";
 
 const { tune, whole } = makeDeriver();
 let sent: Partial<Derived> = {};
@@ -16,6 +16,8 @@ const deriver = {
   whole: (work: Work) => news(whole(work)),
   /** Derives for nobody, so that the next question finds everything warm. */
   warm: (work: Work) => void whole(work),
+  /** Tonight's parts for the group of a work; null where none was chosen. */
+  evening: (work: Work) => eveningFor(work, whole(work)) ?? null,
   rivalLine,
   rivalPlan,
 };

@@ -13,7 +13,6 @@ export type Candidate = {
   /** The role that was settled by hand. */
   settled: RoleName | null;
 };
-export type Assigned = { role: RoleName | null; cost: number };
 export type Assignment = { roles: (RoleName | null)[]; cost: number; unmet: string[] };
 
 /** What speaks for and against, in points: teachers' judgement. Each outweighs all below it. */
@@ -67,6 +66,10 @@ function bestIn(c: Candidate, group: RoleGroup): { role: RoleName; cost: number 
     .reduce<{ role: RoleName; cost: number } | undefined>((a, b) => (a && a.cost <= b.cost ? a : b), undefined);
 }
 
+/** The best of each group for each candidate. */
+const bestsOf = (candidates: readonly Candidate[]) =>
+  candidates.map((c) => new Map(ROLE_GROUPS.map((g) => [g, bestIn(c, g)] as const)));
+
 /** A place in a group: who may take it, and what it costs or spares to fill it. */
 type Place = { group: RoleGroup; fits: (c: Candidate) => boolean; price: number };
 
@@ -118,7 +121,9 @@ function placesOf(candidates: readonly Candidate[], { led, unled, carried }: Pla
       const price = k < wanted[group] ? -ASSIGN_PRICES.empty : crowd(k + 1 - wanted[group], group);
       // The places that carry the tune, and the one beside beginners, are for those who are strong enough.
       const carries = group === "tune" && ((carried === "fluent" && k === 0) || (carried === "two" && k < 2));
-      const least = carries ? (carried === "fluent" ? FLUENT : MOVING) : led.has(group) && k === 0 ? MOVING : 0;
+      const forTune = carried === "fluent" ? FLUENT : MOVING;
+      const forLead = led.has(group) && k === 0 ? MOVING : 0;
+      const least = carries ? forTune : forLead;
       const must = carries || (led.has(group) && k === 0) ? -FORBIDDEN / 100 : 0;
       return { group, fits: (c) => may(c) && order(c) >= least, price: price + must };
     });
@@ -131,13 +136,14 @@ function placesOf(candidates: readonly Candidate[], { led, unled, carried }: Pla
  */
 export function assign(candidates: readonly Candidate[]): Assignment {
   if (candidates.length === 0) return { roles: [], cost: 0, unmet: [] };
+  const bests = bestsOf(candidates);
   // Nothing costs less than roles that nobody has to be led for.
   const least = freeCost(candidates);
   let best: Assignment = { roles: candidates.map(() => null), cost: Number.POSITIVE_INFINITY, unmet: [] };
   for (const plan of plans(candidates)) {
     const spent = plan.unled.size * ASSIGN_PRICES.unled + (plan.carried === "nobody" ? ASSIGN_PRICES.noTune : 0);
     if (least + spent >= best.cost) continue;
-    const roles = matched(candidates, placesOf(candidates, plan));
+    const roles = matched(candidates, placesOf(candidates, plan), bests);
     const cost = costOf(candidates, roles);
     if (cost < best.cost - 1e-9) best = { roles, cost, unmet: [] };
   }
@@ -165,11 +171,13 @@ const LED: readonly RoleGroup[] = ROLE_GROUPS.filter((g) => !ALONE.has(g));
 function plans(candidates: readonly Candidate[]): Plan[] {
   const strong = candidates.filter((c) => order(c) >= MOVING).length;
   const out: Plan[] = [];
+  // Groups that no beginner can be in need nobody to lead.
+  const open = LED.filter((g) => candidates.some((c) => needsLead(c) && bestIn(c, g)));
   // Each group is led, or has no beginners, or has them among themselves.
-  for (let n = 0; n < 3 ** LED.length; n++) {
-    const state = LED.map((_, i) => Math.floor(n / 3 ** i) % 3);
-    const led = new Set(LED.filter((_, i) => state[i] === 1));
-    const unled = new Set(LED.filter((_, i) => state[i] === 2));
+  for (let n = 0; n < 3 ** open.length; n++) {
+    const state = open.map((_, i) => Math.floor(n / 3 ** i) % 3);
+    const led = new Set(open.filter((_, i) => state[i] === 1));
+    const unled = new Set(open.filter((_, i) => state[i] === 2));
     if (led.size > strong) continue;
     for (const carried of ["fluent", "two", "nobody"] as const) out.push({ led, unled, carried });
   }
@@ -178,12 +186,16 @@ function plans(candidates: readonly Candidate[]): Plan[] {
 }
 
 /** Players matched to places so that all together cost least (Kuhn 1955, in the form of Jonker and Volgenant). */
-function matched(candidates: readonly Candidate[], places: readonly Place[]): (RoleName | null)[] {
+function matched(
+  candidates: readonly Candidate[],
+  places: readonly Place[],
+  bests = bestsOf(candidates),
+): (RoleName | null)[] {
   const n = candidates.length;
   const m = places.length + n;
-  const price = candidates.map((c) => [
+  const price = candidates.map((c, i) => [
     ...places.map((p) => {
-      const own = bestIn(c, p.group);
+      const own = bests[i]?.get(p.group);
       return own && p.fits(c) ? own.cost + p.price : FORBIDDEN;
     }),
     ...candidates.map(() => ASSIGN_PRICES.noRole),
@@ -229,7 +241,7 @@ function matched(candidates: readonly Candidate[], places: readonly Place[]): (R
   for (let j = 1; j <= places.length; j++) {
     const i = (p[j] as number) - 1;
     if (i < 0 || (price[i]?.[j - 1] as number) >= FORBIDDEN) continue;
-    roles[i] = bestIn(candidates[i] as Candidate, (places[j - 1] as Place).group)?.role ?? null;
+    roles[i] = bests[i]?.get((places[j - 1] as Place).group)?.role ?? null;
   }
   return roles;
 }
@@ -270,12 +282,17 @@ export function roleCost(
   const level = LEVELS.indexOf(learner.level) + 1;
   const [from, to] = SUITS[role];
   const away = Math.max(0, from - level, level - to) * OFF;
-  const run = before[0] === role ? (before[1] === role ? ASSIGN_PRICES.again : ASSIGN_PRICES.twice) : 0;
+  const thrice = before[0] === role && before[1] === role;
+  const again = before[0] === role ? ASSIGN_PRICES.twice : 0;
+  const run = thrice ? ASSIGN_PRICES.again : again;
   const basses = role === "bass" ? Math.max(0, bassOrder(on)) * 4 : 0;
   // A bass does the bass, a drum drums; a guitar, a ukulele and a banjo strum before they pick.
   const own = on.name.includes("bass") && on.family !== "voice" && role !== "bass" ? 20 : 0;
   const strums = on.frets && on.strings.length > 3 && !["mandolin", "tenor banjo"].includes(on.name);
-  const hands = strums && ROLE_RULES[role].kind !== "chords" && role !== "bass" ? 5 : 0;
+  const hands = strums && ROLE_RULES[role].kind !== "chords" && role !== "bass" ? 14 : 0;
+  // What is blown has the tune; a box is loud enough to carry it; bows sustain.
+  const long = ROLE_RULES[role].group === "long notes" && level > 1 && on.family !== "bowed" ? 7 : 0;
+  const box = on.family === "box" && ROLE_RULES[role].group === "chords" ? 6 : 0;
   const sings = on.family === "voice" && role !== "melody" && role !== "simple melody" ? 3 : 0;
-  return away + run + basses + own + hands + sings;
+  return away + run + basses + own + hands + long + box + sings;
 }

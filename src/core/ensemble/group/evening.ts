@@ -135,6 +135,7 @@ export function planEvening(request: EveningRequest): Evening {
       on,
       tick,
       "sounding",
+      kindOf(role),
     );
     const told = { on, role, notes, places: analysis.places, limits, tick };
     return {
@@ -220,11 +221,16 @@ const OCTAVES = [0, 12, -12, 24, -24];
 function tuneShare({ melody, key }: Material, who: Learner, on: Instrument): number {
   if (on.family === "drum" || melody.length === 0) return 0;
   const pitches = melody.map((n) => midi(n.pitches.at(-1) as NonNullable<(typeof n.pitches)[number]>));
-  const wanted = OCTAVES.flatMap((o) => pitches.map((p) => p + on.transposition + o));
+  const wanted = OCTAVES.flatMap((o) => [...new Set(pitches)].map((p) => p + on.transposition + o));
   const limits = limitsOf({ who, on, key, kind: "line", wanted });
   const fits = (p: number) => (limits.pitches ? limits.pitches.has(p) : p >= limits.lowest && p <= limits.highest);
   return Math.max(...OCTAVES.map((o) => pitches.filter((p) => fits(p + on.transposition + o)).length / pitches.length));
 }
+
+const kindOf = (role: RoleName) => {
+  const { kind } = ROLE_RULES[role];
+  return kind === "chords" || kind === "drum" ? kind : "line";
+};
 
 /** Ids of names: small letters, each once. */
 function idsOf(names: readonly string[]): string[] {

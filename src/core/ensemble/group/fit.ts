@@ -1,13 +1,12 @@
 import type { Material, PartNote } from "../../grading";
-import { ROLE_RULES, type RoleName } from "../../grading";
+import { chordOf, ROLE_RULES, type RoleName } from "../../grading";
 import { beatTicks, type Place } from "../../score";
-import { chord } from "../../theory";
 
 // How parts sit together, pair by pair and bar by bar: what rubs, crowds, buries the tune or blurs. Teachers' judgement.
 
 /** A part as it is looked at beside the others. */
 export type Fitted = { id: string; role: RoleName; notes: readonly PartNote[] };
-export const FIT_KINDS = ["clash", "held second", "crowding", "mud", "buried"] as const;
+const FIT_KINDS = ["clash", "held second", "crowding", "mud", "buried"] as const;
 export type FitKind = (typeof FIT_KINDS)[number];
 /** Something two parts do to each other in a bar (an index), from mild to severe. */
 export type Misfit = { bar: number; a: string; b: string; kind: FitKind; severe: boolean; score: number };
@@ -44,6 +43,7 @@ function resolves(part: Fitted, { order, pitch }: Timed): boolean {
 /** Two notes that rub: how, if they do, by the chord they sound in. */
 export function rubOf(
   material: Material,
+  place: Place,
   parts: readonly [Fitted, Fitted],
   a: Timed,
   b: Timed,
@@ -51,15 +51,13 @@ export function rubOf(
   const [from, until] = [Math.max(a.from, b.from), Math.min(a.until, b.until)];
   const apart = Math.abs(a.pitch - b.pitch) % 12;
   if (a.pitch === b.pitch || until <= from || !(HARSH.has(apart) || SECOND.has(apart))) return undefined;
-  const place = material.places.findLast((p) => p.at <= from);
-  if (!place) return undefined;
   const beat = beatTicks(place.metre);
   const into = place.offset + from - place.at;
   // A beat falls in what both hold, and they hold it for half a beat.
   const onBeat = into % beat === 0 || Math.floor((into + until - from - 1) / beat) > Math.floor(into / beat);
   if (!onBeat || until - from < beat / 2) return undefined;
   const symbol = material.chords.findLast((c) => c.bar === place.index && c.at <= from - place.at)?.symbol;
-  const classes = symbol ? chord(symbol).classes : [];
+  const classes = symbol ? chordOf(symbol).classes : [];
   if (classes.includes(a.pitch % 12) && classes.includes(b.pitch % 12)) return undefined;
   if (SECOND.has(apart)) return until - from >= beat ? { kind: "held second", resolved: true } : undefined;
   return { kind: "clash", resolved: resolves(parts[0], a) || resolves(parts[1], b) };
@@ -77,10 +75,11 @@ export function fitOf(material: Material, parts: readonly Fitted[]): Misfit[] {
   parts.forEach((a, i) => {
     for (let k = i + 1; k < parts.length; k++) {
       const b = parts[k] as Fitted;
-      for (const { index } of places) {
+      for (const place of places) {
+        const { index } = place;
         const [own, theirs] = [bars[i]?.get(index) ?? [], bars[k]?.get(index) ?? []];
         if (own.length === 0 || theirs.length === 0) continue;
-        const rubs = own.flatMap((x) => theirs.flatMap((y) => rubOf(material, [a, b], x, y) ?? []));
+        const rubs = own.flatMap((x) => theirs.flatMap((y) => rubOf(material, place, [a, b], x, y) ?? []));
         const hard = rubs.some((r) => r.kind === "clash" && !r.resolved);
         if (rubs.some((r) => r.kind === "clash")) tell(index, a, b, "clash", hard);
         else if (rubs.length > 0) tell(index, a, b, "held second");
@@ -134,11 +133,12 @@ export function settled(
     now.forEach((a, i) => {
       for (let k = i + 1; k < now.length; k++) {
         const b = now[k] as Fitted;
-        for (const { index } of material.places) {
+        for (const place of material.places) {
+          const { index } = place;
           for (const x of bars[i]?.get(index) ?? [])
             for (const y of bars[k]?.get(index) ?? []) {
-              const rub = rubOf(material, [a, b], x, y);
-              if (!rub || rub.kind !== "clash" || rub.resolved) continue;
+              const rub = rubOf(material, place, [a, b], x, y);
+              if (rub?.kind !== "clash" || rub.resolved) continue;
               const who = toChange(a, b);
               const [own, other] = who === a ? [x, y] : [y, x];
               const ends = other.from > own.from ? other.from - own.from : 0;

@@ -2,8 +2,14 @@ import type { Analysis } from "../../analysis";
 import type { ChordPlan } from "../../chords";
 import type { Material } from "../../grading";
 import { deriveHarmony, type HarmonyLine } from "../../harmony";
-import type { Instrument } from "../../instruments";
+import { FIDDLE, type Instrument, instrument } from "../../instruments";
 import { lineNotes } from "../../score";
+
+/** What lines are written for, before they are moved by octaves to whoever plays them. */
+const WRITTEN_FOR: Readonly<Record<"below" | "above", Instrument>> = {
+  below: instrument("viola") ?? FIDDLE,
+  above: FIDDLE,
+};
 
 /** What parts for a group are written from; harmony lines are made when they are asked for, each once. */
 export function materialOf(analysis: Analysis, plan: ChordPlan, tick: number, dance: string | null): Material {
@@ -22,10 +28,9 @@ export function materialOf(analysis: Analysis, plan: ChordPlan, tick: number, da
     })),
     melody: lineNotes(places),
     dance,
-    harmony: (side: "below" | "above", on: Instrument): HarmonyLine => {
-      const name = `${side} ${on.name} ${on.strings.map((s) => s.open.octave).join("")}`;
-      const found = known.get(name) ?? deriveHarmony({ places, plan, phraseEnds, side, instrument: on });
-      known.set(name, found);
+    harmony: (side: "below" | "above"): HarmonyLine => {
+      const found = known.get(side) ?? deriveHarmony({ places, plan, phraseEnds, side, instrument: WRITTEN_FOR[side] });
+      known.set(side, found);
       return found;
     },
   };

@@ -15,6 +15,12 @@ export const weightOf = (name: string): number => WEIGHTS[name] ?? FEATURES.find
 /** Whether pitches are those of the page, or those that sound. */
 type As = "written" | "sounding";
 
+/** What a part is made of: one line of notes, chords, or strokes of a drum. */
+export type Kind = "line" | "chords" | "drum";
+/** What is hard about chords and strokes: not the leaps between their notes. */
+const STRUCK = new Set(["speed", "quickest run", "quick notes", "off the beat", "chord changes"]);
+const counts = (kind: Kind, name: string): boolean => kind === "line" || STRUCK.has(name);
+
 /** A part ready to be weighed; `tick` is how many seconds a tick lasts. */
 export function weighed(
   places: readonly Place[],
@@ -43,10 +49,11 @@ export function difficultyOf(
   on: Instrument,
   tick: number,
   as: As = "written",
+  kind: Kind = "line",
 ): Difficulty {
   const part = weighed(places, bars, on, tick, as);
   const features = FEATURES.map(({ name, value }) => {
-    const own = value(part);
+    const own = counts(kind, name) ? value(part) : 0;
     return { name, value: own, points: own * weightOf(name) };
   });
   const total = features.reduce((sum, f) => sum + f.points, 0);
@@ -55,20 +62,20 @@ export function difficultyOf(
   return {
     difficulty: Math.min(MOST, total),
     features: features.map((f) => ({ ...f, points: f.points * share })),
-    bars: barPoints(part),
+    bars: barPoints(part, kind),
   };
 }
 
-function barPoints(part: Weighed): number[] {
+function barPoints(part: Weighed, kind: Kind): number[] {
   const byBar = new Map<number, Weighed["notes"][number][]>();
   for (const n of part.notes) byBar.set(n.bar, [...(byBar.get(n.bar) ?? []), n]);
   return part.places.map((place, i) => {
     const notes = byBar.get(i) ?? [];
     if (notes.length === 0) return 0;
-    const bar = { ...part, notes, seconds: place.ticks * part.tick };
+    const bar = { ...part, notes, places: part.places, seconds: place.ticks * part.tick };
     return Math.min(
       MOST,
-      FEATURES.reduce((sum, { name, value }) => sum + value(bar) * weightOf(name), 0),
+      FEATURES.reduce((sum, { name, value }) => sum + (counts(kind, name) ? value(bar) * weightOf(name) : 0), 0),
     );
   });
 }

@@ -163,9 +163,8 @@ function struckParts(
   const stretches = segmentsOf(material).flat();
   const heldBy = changes(material, request, stretches);
   const byBar = new Map<number, { segment: Segment; struck: Struck | null }[]>();
-  stretches.forEach((segment, i) =>
-    byBar.set(segment.bar, [...(byBar.get(segment.bar) ?? []), { segment, struck: heldBy[i] ?? null }]),
-  );
+  for (const [i, segment] of stretches.entries())
+    byBar.set(segment.bar, [...(byBar.get(segment.bar) ?? []), { segment, struck: heldBy[i] ?? null }]);
   const silentBeats = new Set(material.phrases.map((p) => p.to));
   // A chord may follow another only when the last one has been there long enough, stroke by stroke.
   let last: { symbol: string; at: number } | undefined;

@@ -36,7 +36,8 @@ export function writeRole(material: Material, who: Learner, on: Instrument, role
   const refused = refusal(role, on, who.level, (word) => knows(who, word));
   if (refused) return { refused };
   const { kind } = ROLE_RULES[role];
-  const wanted = material.melody.flatMap((n) => OCTAVES.map((o) => topOf(n.pitches) + on.transposition + o));
+  const pitches = [...new Set(material.melody.map((n) => topOf(n.pitches)))];
+  const wanted = pitches.flatMap((p) => OCTAVES.map((o) => p + on.transposition + o));
   const limits = limitsOf({ who, on, key: material.key, kind, wanted });
   if (limits.pitches?.size === 0)
     return { refused: `No note of the ${on.name} is left. Take one word out of the record, or another role.` };

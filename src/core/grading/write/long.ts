@@ -44,8 +44,9 @@ const PRICES = {
   rest: 3,
   foreign: 5,
   rootAtEdge: -0.6,
-  third: 0.15,
-  fifth: 0.2,
+  /** Root, third and fifth of a chord, and what lies above them. */
+  inChord: [0, 0.15, 0.2],
+  seventh: 0.6,
   open: -0.25,
 } as const;
 
@@ -249,7 +250,7 @@ export function writeOneNote(material: Material, request: Request): Draft {
       return (
         Math.abs(pitch - arch) * PRICES.arch +
         edge +
-        (order === 1 ? PRICES.third : order === 2 ? PRICES.fifth : order > 2 ? 0.6 : 0) +
+        (PRICES.inChord[Math.max(0, order)] ?? PRICES.seventh) +
         (isOpen(on, pitch) ? PRICES.open : 0)
       );
     },
@@ -373,14 +374,20 @@ function keptShort(material: Material, { limits }: Request, notes: readonly Part
   });
 }
 
+/** A chord begins on its root; between, its root again is dull. */
+function placePrice(begins: boolean, isRoot: boolean): number {
+  if (begins) return isRoot ? 0 : 4;
+  return isRoot ? 0.5 : 0;
+}
+
 /** The roots of the chords on the first count; fifths between them; steps into the next; walking. */
 export function writeBass(material: Material, request: Request): Draft {
   const { limits, who, on } = request;
   const level = ["First sounds", "Steady", "Moving", "Fluent", "Leading"].indexOf(who.level);
   const walking = (place: Place) => {
     const beat = pulse(place);
-    const wanted =
-      level >= 3 ? 1 : level >= 1 ? Math.max(1, Math.round(place.ticks / beat / 2)) : Number.POSITIVE_INFINITY;
+    const half = level >= 1 ? Math.max(1, Math.round(place.ticks / beat / 2)) : Number.POSITIVE_INFINITY;
+    const wanted = level >= 3 ? 1 : half;
     return Array.from({ length: Math.ceil(place.ticks / beat) }, (_, i) => i * beat).filter((_, i) => i % wanted === 0);
   };
   const slots = slotsOf(material, request, walking);
@@ -397,7 +404,8 @@ export function writeBass(material: Material, request: Request): Draft {
       if (!segment) return [];
       const root = bassClass(segment.chord);
       const fifth = segment.chord.classes[2] ?? root;
-      const classes = level === 0 || begins(slot) ? [root] : level < 3 ? [root, fifth] : segment.chord.classes;
+      const moving = level < 3 ? [root, fifth] : segment.chord.classes;
+      const classes = level === 0 || begins(slot) ? [root] : moving;
       return about(within(request, classes), height, MOST);
     },
     (slot, pitch) => {
@@ -406,7 +414,7 @@ export function writeBass(material: Material, request: Request): Draft {
       const isRoot = pitch % 12 === bassClass(segment.chord);
       return (
         Math.abs(pitch - height) * 0.04 +
-        (begins(slot) ? (isRoot ? 0 : 4) : isRoot ? 0.5 : 0) +
+        placePrice(begins(slot), isRoot) +
         (rootClass(segment.chord) === pitch % 12 ? 0 : 0.1)
       );
     },

@@ -21,7 +21,7 @@ export type Material = {
   phrases: readonly Phrased[];
   melody: readonly LineNote[];
   dance: string | null;
-  harmony: (side: "below" | "above", on: Instrument) => HarmonyLine;
+  harmony: (side: "below" | "above") => HarmonyLine;
 };
 
 /** One note of a part: its bar (index), ticks into it, what it sounds; strokes of a drum have no pitches. */
@@ -42,7 +42,6 @@ export type Request = { who: Learner; on: Instrument; role: RoleName; limits: Li
 /** What a writer gives: its notes in order, what it leaves to others, and how much of the tune's beats it has. */
 export type Draft = { notes: PartNote[]; leftOut: string[]; kept?: number };
 
-export const seconds = ({ tick }: Pick<Material, "tick">, ticks: number): number => ticks * tick;
 export const topOf = (pitches: readonly Pitch[]): number => midi(pitches.at(-1) as Pitch);
 
 /** A chord in force: its notes as classes, and where it begins and ends in its bar. */

@@ -40,7 +40,7 @@ function onGrid(material: Material, notes: readonly Wanted[], limits: Limits): W
 /** One note of the plan: which of the last notes sounds now (0 is this one), and crossings of its bar so far. */
 type State = { back: number; crossed: number };
 /** Notes a kept one may lie behind. */
-const WINDOW = 8;
+const WINDOW = 4;
 
 /**
  * The notes of a line that a learner can play, each at its own instant: thinned bar by bar, then those left out whose
@@ -59,22 +59,21 @@ export function thinned(material: Material, wanted: readonly Wanted[], limits: L
     const base = [WORTH.weak, WORTH.half, WORTH.beat, WORTH.downbeat][on] as number;
     return base + (first ? WORTH.phraseFirst : 0) + (n === last ? WORTH.final : 0) + (n.pitch === tops ? WORTH.top : 0);
   });
-  const cap = limits.crossings ?? 0;
-  const counts = Array.from({ length: cap + 1 }, (_, c) => c);
-  const states = notes.map((_, i) => {
+  const crosses = (a: Wanted | undefined, b: Wanted): number =>
+    Number(a !== undefined && lies(a.pitch) !== lies(b.pitch));
+  const tight = tightBars(notes, crosses, limits);
+  const counted = Array.from({ length: (limits.crossings ?? 0) + 1 }, (_, c) => c);
+  const states = notes.map((n, i) => {
+    const counts = tight.has(n.bar) ? counted : [0];
     const backs = Array.from({ length: Math.min(WINDOW, i + 1) + 1 }, (_, b) => b);
     return backs.flatMap((back) => counts.map((crossed): State => ({ back, crossed })));
   });
   const keptAt = (i: number, { back }: State): Wanted | undefined => notes[i - back];
-  const crosses = (a: Wanted | undefined, b: Wanted): number => {
-    if (!a || limits.crossings === null) return 0;
-    return lies(a.pitch) === lies(b.pitch) ? 0 : 1;
-  };
   const solution = solved<State>({
     states,
     limits: [
       // Behind the first note there is nothing: only its own start counts.
-      { name: "begins", broken: (i, s) => (i === 0 ? (s.back === 0 ? s.crossed !== 0 : s.back !== 1) : false) },
+      { name: "begins", broken: (i, s) => i === 0 && (s.back > 1 || s.crossed !== 0) },
     ],
     local: [{ name: "left out", at: (i, s) => (s.back === 0 ? 0 : (worth[i] as number)) }],
     moves: [],
@@ -83,10 +82,10 @@ export function thinned(material: Material, wanted: readonly Wanted[], limits: L
         name: "follows",
         broken: (i, a, b) => {
           const [now, before] = [notes[i] as Wanted, notes[i - 1] as Wanted];
-          const carried = now.bar === before.bar ? a.crossed : 0;
+          const carried = now.bar === before.bar && tight.has(now.bar) ? a.crossed : 0;
           if (b.back > 0) return b.back !== Math.min(a.back + 1, Math.min(WINDOW, i + 1)) || b.crossed !== carried;
-          const from = keptAt(i - 1, a);
-          return b.crossed !== carried + crosses(from, now);
+          if (!tight.has(now.bar)) return b.crossed !== 0;
+          return b.crossed !== carried + crosses(keptAt(i - 1, a), now);
         },
       },
       {
@@ -109,6 +108,19 @@ export function thinned(material: Material, wanted: readonly Wanted[], limits: L
   });
   const kept = notes.filter((_, i) => solution.path[i]?.back === 0);
   return lengthened(material, wanted, kept, limits);
+}
+
+/** Bars that have too many crossings with all their notes; leaving notes out never makes more of them. */
+function tightBars(
+  notes: readonly Wanted[],
+  crosses: (a: Wanted | undefined, b: Wanted) => number,
+  { crossings }: Limits,
+): ReadonlySet<number> {
+  const counts = new Map<number, number>();
+  notes.forEach((n, i) => {
+    counts.set(n.bar, (counts.get(n.bar) ?? 0) + crosses(notes[i - 1], n));
+  });
+  return new Set([...counts].filter(([, count]) => crossings !== null && count > crossings).map(([bar]) => bar));
 }
 
 /** Kept notes sound until the next kept one, or until the line itself rests; not beyond their bar. */

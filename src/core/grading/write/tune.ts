@@ -24,9 +24,14 @@ export function lyingOn(on: Instrument, strings: readonly number[] | null): Lyin
 }
 
 /** By how many semitones a line is moved, octaves only, so that most of its beats lie within the limits. */
-export function octaveFor(on: Instrument, notes: readonly Wanted[], { limits }: Pick<Request, "limits">): number {
+export function octaveFor(
+  own: number,
+  notes: readonly Wanted[],
+  { limits }: Pick<Request, "limits">,
+  octaves: readonly number[] = OCTAVES,
+): number {
   const fits = (by: number) => notes.filter((n) => isWithin(limits, n.pitch + by)).length;
-  const tries = OCTAVES.map((o) => on.transposition + o);
+  const tries = octaves.map((o) => own + o);
   return tries.reduce((a, b) => (fits(b) > fits(a) ? b : a));
 }
 
@@ -45,7 +50,7 @@ export function writeTune(material: Material, { on, limits, role }: Request): Dr
       pitch: topOf(n.pitches),
     }),
   );
-  const by = octaveFor(on, plain, { limits });
+  const by = octaveFor(on.transposition, plain, { limits });
   const wanted = plain.map((n) => ({ ...n, pitch: n.pitch + by }));
   const notes = thinned(material, wanted, limits, lyingOn(on, limits.strings));
   const beats = wanted.filter((n) => {
@@ -71,12 +76,16 @@ export function writeTune(material: Material, { on, limits, role }: Request): Dr
 export function writeHarmony(material: Material, { on, limits, role }: Request): Draft {
   const side = role === "high harmony" ? "above" : "below";
   const { places } = material;
-  const wanted = material.harmony(side, on).notes.flatMap((n): Wanted[] => {
+  const plain = material.harmony(side).notes.flatMap((n): Wanted[] => {
     const place = places[n.bar];
     if (!n.pitch || !place) return [];
     const ticks = Math.min(n.ticks, place.at + place.ticks - n.at);
     return ticks > 0 ? [{ bar: n.bar, at: n.at - place.at, abs: n.at, ticks, pitch: midi(n.pitch) }] : [];
   });
+  // A low line goes down by octaves and a high one up, so that neither crosses the tune.
+  const away = side === "below" ? [0, -12, -24] : [0, 12, 24];
+  const by = octaveFor(0, plain, { limits }, away);
+  const wanted = plain.map((n) => ({ ...n, pitch: n.pitch + by }));
   const notes = thinned(material, wanted, limits, lyingOn(on, limits.strings));
   const left = wanted.length - notes.length;
   return {

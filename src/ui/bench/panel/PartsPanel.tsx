@@ -9,6 +9,7 @@ import { RIGHTS_WORDS } from "../../rights";
 import { RoleBadge } from "../../roles";
 import { useBench } from "../state";
 import { Copies } from "./Copies";
+import { GroupPicker } from "./GroupPicker";
 import { Block, PanelHead } from "./parts";
 
 /** Instruments of the parts in words: "fiddle", or "fiddle, viola". */
@@ -20,7 +21,8 @@ export function PartsPanel() {
   const open = useBench((s) => s.work.tune.rights !== "unknown");
   return (
     <>
-      <PanelHead title="Parts for tonight" sub={`for ${instrumentsOf(parts)}, played together`} />
+      <GroupPicker />
+      <PanelHead title="Lines" sub={`for ${instrumentsOf(parts)}, played together`} />
       {!open && <RightsForm />}
       {parts.map((part) => (
         <PartCard key={part.id} part={part} open={open} />

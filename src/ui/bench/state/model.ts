@@ -1,5 +1,5 @@
 import type { ChordLock, ChordPlan } from "../../../core/chords";
-import type { Derived, DerivedLine, HandName, Work } from "../../../core/ensemble";
+import type { Evening, Derived, DerivedLine, HandName, Work } from "../../../core/ensemble";
 import type { Edited, Spot, Tune } from "../../../core/score";
 import type { Pitch } from "../../../core/theory";
 import type { Loaded } from "../../../server/states";
@@ -73,6 +73,8 @@ export type ViewSlice = {
   strumDrawn: "slashes" | "tablature";
   /** The instrument whose hand is shown under the tune; null for none. */
   handShown: string | null;
+  /** Tonight's parts of the group, as they were last made; null where there is none. */
+  evening: Evening | null;
   /** Whether its double stops are heard pure, or tempered. */
   pure: boolean;
   /** The rhythm cell that is looked at; null for those to pull out first. */
@@ -95,6 +97,7 @@ export type ViewSlice = {
   setRivalBowing: (style: string | null) => void;
   setStrumDrawn: (as: ViewSlice["strumDrawn"]) => void;
   setCell: (cell: string | null) => void;
+  setEvening: (evening: Evening | null) => void;
   setHandShown: (instrument: string | null) => void;
   setPure: (pure: boolean) => void;
   setHelp: (open: boolean) => void;

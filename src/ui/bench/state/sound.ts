@@ -1,4 +1,12 @@
-import { handFor, performed as performedWork, performedBy, sheetOf } from "../../../core/ensemble";
+import {
+  groupSheet,
+  handFor,
+  isGroup,
+  performed as performedWork,
+  performedBy,
+  performedTonight,
+  sheetOf,
+} from "../../../core/ensemble";
 import { harmonyStaff } from "../../../core/harmony";
 import { countIn } from "../../../core/performance";
 import type { Performance, Sheet } from "../../../core/score";
@@ -58,7 +66,11 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
     // Chords sound on through a bar that only repeats them: every planned chord is played, not only those printed.
     const chords = (plan ?? derived.plan).chords.map(({ bar, at, symbol }) => ({ bar, at, symbol }));
     const sheet = { ...all, staves, chords };
-    const { percent, page, handShown, pure } = get();
+    const { percent, page, handShown, pure, evening, shown } = get();
+    if (evening && isGroup(shown)) {
+      staves = groupSheet(evening, derived, { ...sheet, staves: [] }, shown).staves;
+      return performedTonight(work, derived, evening, sheet, shown, percent);
+    }
     if (page !== "Hands" || handShown === null) return performedWork(work, derived, sheet, { percent });
     return performedBy(handFor(work, handShown), work, derived, sheet, { percent, pure });
   };

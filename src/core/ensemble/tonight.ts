@@ -1,0 +1,106 @@
+import { usualTempo, NO_DANCE } from "../feel";
+import type { Learner, RoleName } from "../grading";
+import { beatTicks, type Performance, type Sheet } from "../score";
+import type { Derived } from "./derive";
+import { grooveFor } from "./groove";
+import { type Evening, groupStaff, planEvening } from "./group";
+import { once } from "./once";
+import { performed } from "./performed";
+import type { EveningChoice, Work } from "./work";
+
+type Known = Pick<Derived, "analysis" | "plan">;
+
+/** Felt beats a minute that tonight's parts are written for. */
+export function tonightsTempo(work: Work, derived: Known): number {
+  const groove = grooveFor(work, derived) ?? NO_DANCE;
+  return work.evening?.bpm ?? usualTempo(groove, work.tune.metre, "practice");
+}
+
+/** Tonight's parts for the group of a work; undefined where none was chosen. Made once for all who look. */
+export function eveningFor(work: Work, derived: Known): Evening | undefined {
+  const { evening } = work;
+  if (!evening) return undefined;
+  const { analysis, plan } = derived;
+  return once(analysis, ["evening", evening, plan, work.feel.groove, work.instruments], () => {
+    const absent = new Set(evening.absent);
+    const groove = grooveFor(work, derived);
+    return planEvening({
+      analysis,
+      plan,
+      tick: 60 / (tonightsTempo(work, derived) * beatTicks(work.tune.metre)),
+      dance: groove?.name ?? null,
+      learners: evening.learners.filter((l) => !absent.has(l.name)),
+      settled: new Map(evening.roles.map((r) => [r.name, r.role])),
+      ...(work.instruments ? { own: work.instruments } : {}),
+    });
+  });
+}
+
+/** The work with another group for tonight; none where null is given. */
+export function chooseGroup(work: Work, group: { name: string; learners: readonly Learner[] } | null): Work {
+  const { evening: before, ...rest } = work;
+  if (!group) return rest;
+  const names = new Set(group.learners.map((l) => l.name));
+  const kept = before?.group === group.name ? before : undefined;
+  const evening: EveningChoice = {
+    group: group.name,
+    learners: [...group.learners],
+    absent: (kept?.absent ?? []).filter((n) => names.has(n)),
+    roles: (kept?.roles ?? []).filter((r) => names.has(r.name)),
+    ...(before?.bpm ? { bpm: before.bpm } : {}),
+  };
+  return { ...rest, evening };
+}
+
+const changed = (work: Work, change: (evening: EveningChoice) => EveningChoice): Work =>
+  work.evening ? { ...work, evening: change(work.evening) } : work;
+
+/** The work with someone's role settled, or left to the plan again. */
+export const settleRole = (work: Work, name: string, role: RoleName | null): Work =>
+  changed(work, (e) => {
+    const others = e.roles.filter((r) => r.name !== name);
+    return { ...e, roles: role ? [...others, { name, role }] : others };
+  });
+
+/** The work with someone there tonight, or not. */
+export const setThere = (work: Work, name: string, there: boolean): Work =>
+  changed(work, (e) => {
+    const others = e.absent.filter((n) => n !== name);
+    return { ...e, absent: there ? others : [...others, name] };
+  });
+
+/** The work with another quickest tempo for tonight. */
+export const setTonightsTempo = (work: Work, bpm: number): Work => changed(work, (e) => ({ ...e, bpm }));
+
+/** The id of all parts of a group together, and of one of them, as files and pages name them. */
+export const GROUP = "group";
+/** Whether a staff or a file is of the group. */
+export const isGroup = (id: string): boolean => id === GROUP || id.startsWith(`${GROUP}-`);
+export const groupPartId = (id: string): string => `${GROUP}-${id}`;
+
+/** A sheet with a learner's part (by `groupPartId`) under its staves, or with all of them; the sheet where there is none. */
+export function groupSheet(
+  evening: Evening | undefined,
+  { analysis }: Pick<Derived, "analysis">,
+  sheet: Sheet,
+  asked: string,
+): Sheet {
+  const own = (evening?.parts ?? []).filter((p) => asked === GROUP || groupPartId(p.id) === asked);
+  const staves = own.map((p) => ({
+    ...groupStaff(analysis.places, p, { key: analysis.key.key }),
+    id: groupPartId(p.id),
+  }));
+  return { ...sheet, staves: [...sheet.staves, ...staves] };
+}
+
+type All = Pick<Derived, "analysis" | "plan" | "parts">;
+/** Tonight as it sounds: everyone's part, or one; without the chords that nobody plays. */
+export const performedTonight = (
+  work: Work,
+  derived: All,
+  evening: Evening,
+  sheet: Sheet,
+  asked: string,
+  percent = 100,
+): Performance =>
+  performed(work, derived, groupSheet(evening, derived, { ...sheet, staves: [] }, asked), { chords: false, percent });

@@ -1,0 +1,5 @@
+CREATE TABLE `groups` (
+	`name` text PRIMARY KEY NOT NULL,
+	`learners` text NOT NULL,
+	`changed` integer NOT NULL
+);
