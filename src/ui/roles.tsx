@@ -9,7 +9,7 @@ export const VOICES: Record<Voice, { name: string; letter: string; color: string
   melody: { name: "Tune", letter: "M", color: "woad", path: "M10 1a9 9 0 1 0 0 18a9 9 0 1 0 0-18z", drop: 0 },
   "low harmony": { name: "Low harmony", letter: "L", color: "heather", path: "M0 2h20L10 20z", drop: -2 },
   "high harmony": { name: "High harmony", letter: "H", color: "heather", path: "M10 0l10 18H0z", drop: 2 },
-  "one-note harmony": { name: "One note per chord", letter: "N", color: "heather", path: "M0 4h20v12H0z", drop: 0 },
+  "one-note harmony": { name: "One note", letter: "N", color: "heather", path: "M0 4h20v12H0z", drop: 0 },
   "simple melody": {
     name: "Simple tune",
     letter: "m",

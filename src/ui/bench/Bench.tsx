@@ -15,7 +15,7 @@ import { Rows } from "./Rows";
 import { BenchProvider, useBench } from "./state";
 import { TopLine } from "./TopLine";
 import { Transport } from "./transport/Transport";
-import { EveningTable } from "./evening/EveningTable";
+import { EveningMore, EveningTable } from "./evening/EveningTable";
 import { useBenchKeys } from "./useBenchKeys";
 import { useLens } from "./useLens";
 import { useRemembered } from "./useRemembered";
@@ -73,8 +73,9 @@ function Page({ drawings, room }: Pick<Props, "drawings" | "room">) {
           aria-label="The tune, phrase by phrase"
         >
           <Alerts />
-          <Tonight />
+          <InParts shows={EveningTable} />
           <Rows drawings={drawings} usual={room} />
+          <InParts shows={EveningMore} />
         </Box>
         <Panel />
         <CountNumber />
@@ -86,10 +87,10 @@ function Page({ drawings, room }: Pick<Props, "drawings" | "room">) {
   );
 }
 
-/** Everyone's part, where parts are looked at. */
-function Tonight() {
+/** Something that is there where parts are looked at. */
+function InParts({ shows: Shows }: { shows: () => React.ReactNode }) {
   const { lens } = useLens();
-  return lens === "Parts" ? <EveningTable /> : null;
+  return lens === "Parts" ? <Shows /> : null;
 }
 
 /** The count before the music, as large as the room allows. */

@@ -1,7 +1,7 @@
-import { strength } from "../../score";
+import { beatTicks, isCompound, type Place, strength } from "../../score";
 import { solved } from "../../search";
 import type { Limits } from "../limits";
-import { barSeconds, inBows, isWithin, type Material, mostIn, type PartNote, pulse } from "./material";
+import { barSeconds, inBows, isWithin, type Material, mostIn, type PartNote } from "./material";
 
 /** A note that is wanted: where it stands, what it sounds, how long until it ends by itself. */
 export type Wanted = { bar: number; at: number; abs: number; ticks: number; pitch: number };
@@ -12,8 +12,21 @@ const WORTH = { phraseFirst: 8, final: 8, downbeat: 4, beat: 3, half: 1.2, weak:
 /** Strings and registers a note lies on, for what crosses between them. */
 export type Lying = (pitch: number) => number;
 
-/** The grids a bar is thinned to, the finest first: every note, halves of a beat, beats, half bars, its first note. */
-const grids = (beat: number, bar: number): number[] => [1, beat / 2, beat, bar / 2, bar];
+/** Which notes of a bar are kept, by where they stand in it (ticks). */
+type Pick = (into: number) => boolean;
+/**
+ * How a bar is thinned, the fullest way first: every note; long and short of each beat where beats have three parts, its
+ * halves elsewhere; beats; half bars; the first.
+ */
+function picks({ metre, ticks, offset }: Place): Pick[] {
+  const [beat, bar] = [beatTicks(metre), offset + ticks];
+  const on =
+    (grid: number): Pick =>
+    (into) =>
+      into % grid === 0;
+  const longShort: Pick = (into) => into % beat === 0 || into % beat === (beat * 2) / 3;
+  return [() => true, isCompound(metre) ? longShort : on(beat / 2), on(beat), on(bar / 2), on(bar)];
+}
 
 /** The notes of each bar that are few and long enough for the limits, on the finest grid that is. */
 function onGrid(material: Material, notes: readonly Wanted[], limits: Limits): Wanted[] {
@@ -25,8 +38,8 @@ function onGrid(material: Material, notes: readonly Wanted[], limits: Limits): W
     if (!place) return [];
     const most = mostIn(material, place, limits);
     const ends = place.at + place.ticks;
-    for (const grid of grids(pulse(place), place.offset + place.ticks)) {
-      const kept = own.filter((n) => (place.offset + n.at) % grid === 0);
+    for (const pick of picks(place)) {
+      const kept = own.filter((n) => pick(place.offset + n.at));
       const lasts = kept.map((n, i) => (kept[i + 1]?.abs ?? Math.max(n.abs + n.ticks, ends)) - n.abs);
       const long = lasts.every((l) => l * tick >= limits.shortest - 1e-9);
       if (kept.length > 0 && kept.length <= most && long) return kept;

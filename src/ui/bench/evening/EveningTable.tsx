@@ -59,8 +59,18 @@ export function EveningTable() {
           Not met: {u.must}. {u.wayOut}
         </Text>
       ))}
-      {evening && <Roadmap evening={evening} />}
-      {evening && <FitGrid evening={evening} />}
+    </Box>
+  );
+}
+
+/** Under the music: who plays when, and how the parts sit together. */
+export function EveningMore() {
+  const evening = useBench((s) => s.evening);
+  if (!evening) return null;
+  return (
+    <Box as="section" aria-label="Tonight as a whole" pb="20px">
+      <Roadmap evening={evening} />
+      <FitGrid evening={evening} />
     </Box>
   );
 }
@@ -124,7 +134,7 @@ function LearnerLine({ name, instrument, level, there, part, settled }: LineProp
         type="checkbox"
         aria-label={`${name} is there`}
         checked={there}
-        style={{ width: 18, height: 18 }}
+        style={{ width: 18, height: 18, accentColor: "var(--chakra-colors-woad)" }}
         onChange={(e) =>
           change(e.target.checked ? `${name} is there` : `${name} is not there`, (w) =>
             setThere(w, name, e.target.checked),

@@ -10,7 +10,7 @@ const KIND_WORDS: Readonly<Record<string, string>> = {
   "held second": "hold a second",
   crowding: "crowd each other",
   mud: "blur, both low",
-  buried: "the tune is covered",
+  buried: "play the tune and over it",
 };
 /** Misfits that are told in words. */
 const TOLD = 5;
