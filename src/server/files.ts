@@ -57,7 +57,8 @@ function groupFile(
   const evening = eveningFor(work, derived);
   const sheet = groupSheet(evening, derived, { ...all, staves: [] }, asked);
   if (!evening || sheet.staves.length === 0) return undefined;
-  const name = `${fileName(work.tune.title)}-${asked === GROUP ? "group" : fileName(sheet.staves[0]?.name ?? "")}.${format}`;
+  const who = asked === GROUP ? "group" : fileName(sheet.staves[0]?.name ?? "");
+  const name = `${fileName(work.tune.title)}-${who}.${format}`;
   const content =
     format === "mid"
       ? performanceMidi(performedTonight(work, derived, evening, all, asked))

@@ -78,7 +78,7 @@ export const GROUP = "group";
 export const isGroup = (id: string): boolean => id === GROUP || id.startsWith(`${GROUP}-`);
 export const groupPartId = (id: string): string => `${GROUP}-${id}`;
 
-/** A sheet with a learner's part (by `groupPartId`) under its staves, or with all of them; the sheet where there is none. */
+/** A sheet with a learner's part (by `groupPartId`) under its staves, or with all of them. */
 export function groupSheet(
   evening: Evening | undefined,
   { analysis }: Pick<Derived, "analysis">,

@@ -98,7 +98,7 @@ function bowedPitches(on: Instrument, who: Learner, strings: readonly number[] |
   return pitches;
 }
 
-/** Of the plucked tune: one string, then two that lie together, with few frets; the strings that hold most of the key. */
+/** Of the plucked tune: one string, then two that lie together, with few frets: those that hold most of it. */
 function pluckedStrings(on: Instrument, who: Learner, wanted: readonly number[]): readonly number[] | null {
   const level = step(who.level);
   if (level >= 2 || knows(who, "allstrings") === true) return null;
@@ -131,7 +131,7 @@ function sixOf(on: Instrument): number {
   return on.name === "flute" ? midi(parsePitch("D4")) : midi(on.lowest);
 }
 
-/** Of what is blown: B A G first, then the lower octave, then up to high G, then all; other notes when they are known. */
+/** Of what is blown: B A G first, the lower octave, up to high G, then all; other notes when they are known. */
 function blown(on: Instrument, who: Learner): Set<number> {
   const level = step(who.level);
   const low = midi(on.lowest);

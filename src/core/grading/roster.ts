@@ -47,7 +47,7 @@ function rowsOf(text: string): Row[] {
   return rows;
 }
 
-/** Reads a table of learners: those that hold together, and every fault of the others. `own` are a teacher's instruments. */
+/** Reads a table of learners: those that hold together, and every fault of the others. */
 export function readRoster(text: string, own: readonly Instrument[] = []): Roster {
   const faults: RosterFault[] = [];
   const fault = (line: number, column: Column | null, words: string) => void faults.push({ line, column, words });
@@ -80,11 +80,7 @@ export function readRoster(text: string, own: readonly Instrument[] = []): Roste
     if (!on) fault(line, "instrument", `There is no instrument "${of("instrument").slice(0, 40)}".`);
     const tuning = of("tuning") || null;
     if (on && tuning && !tuned(on, tuning))
-      fault(
-        line,
-        "tuning",
-        `The ${on.name} has no tuning "${tuning.slice(0, 40)}". Tunings: ${on.tunings.map((t) => t.name).join(", ") || "none"}.`,
-      );
+      fault(line, "tuning", `The ${on.name} has no tuning "${tuning.slice(0, 40)}". Tunings: ${tuningNames(on)}.`);
     const level = levelOf(of("level"));
     if (!level)
       fault(line, "level", `"${of("level").slice(0, 40)}" is not a level. Levels: ${LEVELS.join(", ")}, or 1 to 5.`);
@@ -125,6 +121,7 @@ export function readRoster(text: string, own: readonly Instrument[] = []): Roste
   return { learners, faults };
 }
 
+const tuningNames = ({ tunings }: Instrument): string => tunings.map((t) => t.name).join(", ") || "none";
 const levelOf = (text: string) =>
   LEVELS.find((l, i) => l.toLowerCase() === text.toLowerCase() || String(i + 1) === text);
 

@@ -24,7 +24,7 @@ const fresh = (count: number): Learner => ({
   notes: "",
 });
 
-/** The groups of a teacher: who is in them, on what, how far, and what sets each apart; brought in and taken away as a table. */
+/** The groups of a teacher: who is in them, on what, how far, what sets each apart; they come and go as tables. */
 export function GroupsPage({ first, own }: { first: Group[]; own: Instrument[] }) {
   const [groups, setGroups] = useState(first);
   const [name, setName] = useQueryState("group", parseAsString);

@@ -273,7 +273,7 @@ const SUITS: Readonly<Record<RoleName, readonly [number, number]>> = {
 };
 const OFF = 6;
 
-/** What a role costs a learner by itself: how far it is from their level, their instrument, and what they played last. */
+/** What a role costs a learner by itself: how far it is from their level and instrument, and what they played last. */
 export function roleCost(
   role: RoleName,
   { learner, on }: Pick<Candidate, "learner" | "on">,

@@ -78,7 +78,7 @@ const CARRIES = 0.85;
 const CATCHES = 0.35;
 const UNREACHED = 30;
 
-/** Parts for everyone who is there tonight: who plays what, the parts within every limit, who plays when, how it fits. */
+/** Parts for everyone who is there: who plays what, every part within its limits, who plays when, how it fits. */
 export function planEvening(request: EveningRequest): Evening {
   const { analysis, plan, tick, dance, learners } = request;
   const material = materialOf(analysis, plan, tick, dance);

@@ -2,7 +2,8 @@ import type { Material, PartNote } from "../../grading";
 import { chordOf, ROLE_RULES, type RoleName } from "../../grading";
 import { beatTicks, type Place } from "../../score";
 
-// How parts sit together, pair by pair and bar by bar: what rubs, crowds, buries the tune or blurs. Teachers' judgement.
+// How parts sit together, pair by pair and bar by bar: what rubs, crowds, buries the tune or blurs, by teachers'
+// judgement.
 
 /** A part as it is looked at beside the others. */
 export type Fitted = { id: string; role: RoleName; notes: readonly PartNote[] };

@@ -8,7 +8,7 @@ type Played = { id: string; role: RoleName; level: Level };
 /** Times through the whole that are planned. */
 const TIMES = 3;
 
-/** When a role comes in, by the time through: for dancers the pulse never drops; beginners wait sixteen bars at most. */
+/** When a role comes in, by the time through: the pulse never drops; beginners wait sixteen bars at most. */
 const ENTERS: Readonly<Record<RoleName, number>> = {
   melody: 1,
   "simple melody": 1,

@@ -41,7 +41,7 @@ function held(on: Instrument, symbol: string, shape: Shape): Struck {
   };
 }
 
-/** The chords a learner knows of those the tune has: as many as their level, the commonest first; others by their record. */
+/** The chords a learner knows of the tune's: as many as the level has, the commonest first; others by the record. */
 function repertoire({ chords }: Material, { on, who, limits }: Request): Map<string, Struck> {
   const time = new Map<string, number>();
   for (const c of chords) time.set(c.symbol, (time.get(c.symbol) ?? 0) + c.ticks);

@@ -15,8 +15,8 @@ export type Lying = (pitch: number) => number;
 /** Which notes of a bar are kept, by where they stand in it (ticks). */
 type Pick = (into: number) => boolean;
 /**
- * How a bar is thinned, the fullest way first: every note; long and short of each beat where beats have three parts, its
- * halves elsewhere; beats; half bars; the first.
+ * How a bar is thinned, the fullest way first: every note; long and short of each beat where beats have three parts, or
+ * its halves; beats; half bars; the first.
  */
 function picks({ metre, ticks, offset }: Place): Pick[] {
   const [beat, bar] = [beatTicks(metre), offset + ticks];

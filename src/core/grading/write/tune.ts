@@ -35,10 +35,16 @@ export function octaveFor(
   return tries.reduce((a, b) => (fits(b) > fits(a) ? b : a));
 }
 
+/** How far a part sounds off its page. */
+function octaveWords(off: number): string {
+  const far = Math.abs(off) === OCTAVE ? "an octave" : "two octaves";
+  return `It sounds ${far} ${off < 0 ? "lower" : "higher"} than its page would.`;
+}
+
 /** Share of the tune's beats below which a part only catches notes of it. */
 const CATCHES = 0.7;
 
-/** The tune, as much of it as the learner can play: every kept note at its instant, so that all versions sound together. */
+/** The tune, as much of it as the learner plays: kept notes at their instants, so that all versions sound together. */
 export function writeTune(material: Material, { on, limits, role }: Request): Draft {
   const { melody, places } = material;
   const plain = melody.map(
@@ -65,10 +71,7 @@ export function writeTune(material: Material, { on, limits, role }: Request): Dr
     leftOut.push(`${left} of ${melody.length} notes: the beats carry the tune.`);
   else if (left > 0) leftOut.push(`${left} of ${melody.length} notes, which are too quick or too far tonight.`);
   if (kept < CATCHES) leftOut.push("It catches notes of the tune: own notes, rests elsewhere.");
-  if (by !== on.transposition)
-    leftOut.push(
-      `It sounds ${Math.abs(by - on.transposition) / OCTAVE === 1 ? "an octave" : "two octaves"} ${by < on.transposition ? "lower" : "higher"} than its page would.`,
-    );
+  if (by !== on.transposition) leftOut.push(octaveWords(by - on.transposition));
   return { notes, leftOut, kept };
 }
 

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { eveningOf } from "../../../workers/derive";
 import { useBench } from "../state";
 
-/** Keeps tonight's parts as the tune, the chords and the group stand: made beside the page, the latest question wins. */
+/** Keeps tonight's parts as tune, chords and group stand: made beside the page, the latest question wins. */
 export function useEvening(): { busy: boolean; changed: string[] } {
   const work = useBench((s) => s.work);
   const derived = useBench((s) => s.derived);
@@ -13,7 +13,7 @@ export function useEvening(): { busy: boolean; changed: string[] } {
   const before = useRef(evening);
   const [busy, setBusy] = useState(false);
   const [changed, setChanged] = useState<string[]>([]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: made anew where the group or what it follows from is another
+  // biome-ignore lint/correctness/useExhaustiveDependencies: made anew where what it follows from is another
   useEffect(() => {
     const own = ++asked.current;
     if (!work.evening) {

@@ -20,7 +20,7 @@ export function DifficultyChart({ part }: { part: GroupPart }) {
     .sort((a, b) => b.points - a.points)
     .slice(0, TOLD);
   const key = told.map((f) => `${f.name} ${f.points.toFixed(1)}`).join();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the theme changes what the colours are; the key stands for what is told
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the theme changes colours; the key stands for what is told
   useEffect(() => {
     const element = canvas.current;
     if (!element) return;
