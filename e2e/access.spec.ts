@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
-import { ready, steady } from "./helpers";
+import { ready, steady, undoAll } from "./helpers";
 
 /** What a machine can find wrong by WCAG 2.2 A and AA, in one line each. */
 async function findings(page: Page): Promise<string[]> {
@@ -63,6 +63,24 @@ for (const colorScheme of ["light", "dark"] as const) {
       await page.keyboard.press("Escape");
       await page.getByRole("button", { name: "third or fourth?" }).click();
       expect(await findings(page), "ear trainer").toEqual([]);
+    });
+    test("instruments, groups and tonight's parts have nothing against them", async ({ page }) => {
+      await page.goto("/instruments?on=banjo");
+      await expect(page.getByRole("heading", { name: "banjo" })).toBeVisible();
+      expect(await findings(page), "instruments").toEqual([]);
+      await page.getByRole("button", { name: "Change its numbers" }).click();
+      expect(await findings(page), "an instrument as it is written").toEqual([]);
+      await page.goto("/groups");
+      await expect(page.getByRole("heading", { name: "Tuesday in the net loft" })).toBeVisible();
+      expect(await findings(page), "groups").toEqual([]);
+      await page.goto("/tune/1?lens=Parts");
+      await ready(page);
+      await page.getByLabel("The group").selectOption("Tuesday in the net loft");
+      await expect(page.getByLabel("Part of Anka Reed")).toBeVisible();
+      await expect(page.getByText("Three times through")).toBeAttached();
+      await steady(() => page.locator("#rows").innerHTML());
+      expect(await findings(page), "tonight").toEqual([]);
+      await undoAll(page);
     });
     test("the chord chart has nothing against it", async ({ page }) => {
       await page.goto("/tune/1/chart");

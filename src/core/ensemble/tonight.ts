@@ -6,7 +6,7 @@ import { grooveFor } from "./groove";
 import { type Evening, groupStaff, planEvening } from "./group";
 import { once } from "./once";
 import { performed } from "./performed";
-import type { EveningChoice, Work } from "./work";
+import type { CHANGES, EveningChoice, Work } from "./work";
 
 type Known = Pick<Derived, "analysis" | "plan">;
 
@@ -31,6 +31,7 @@ export function eveningFor(work: Work, derived: Known): Evening | undefined {
       dance: groove?.name ?? null,
       learners: evening.learners.filter((l) => !absent.has(l.name)),
       settled: new Map(evening.roles.map((r) => [r.name, r.role])),
+      changes: evening.changes ?? [],
       ...(work.instruments ? { own: work.instruments } : {}),
     });
   });
@@ -67,6 +68,13 @@ export const setThere = (work: Work, name: string, there: boolean): Work =>
   changed(work, (e) => {
     const others = e.absent.filter((n) => n !== name);
     return { ...e, absent: there ? others : [...others, name] };
+  });
+
+/** The work with someone changing in a bar to make room for another; as it was where null is given. */
+export const makeRoom = (work: Work, name: string, bar: number, what: (typeof CHANGES)[number] | null): Work =>
+  changed(work, (e) => {
+    const others = (e.changes ?? []).filter((c) => c.name !== name || c.bar !== bar);
+    return { ...e, changes: what ? [...others, { name, bar, what }] : others };
   });
 
 /** The work with another quickest tempo for tonight. */

@@ -119,6 +119,8 @@ export type Hand = z.infer<typeof Hand>;
 
 /** Most instruments a teacher can add. */
 export const MOST_OWN = 40;
+/** What someone can do in a bar to make room for another. */
+export const CHANGES = ["rest", "octave higher", "octave lower"] as const;
 /** Who is there tonight, and what they play where the teacher has settled it. */
 export const EveningChoice = record({
   /** The group it was taken from. */
@@ -126,6 +128,11 @@ export const EveningChoice = record({
   learners: z.array(Learner).max(MOST_LEARNERS),
   absent: z.array(z.string().max(80)).max(MOST_LEARNERS),
   roles: z.array(record({ name: z.string().max(80), role: z.enum(PLAYED_ROLES) })).max(MOST_LEARNERS),
+  /** Bars (indexes) in which someone rests, or plays an octave higher or lower, to make room. */
+  changes: z
+    .array(record({ name: z.string().max(80), bar: Bar, what: z.enum(CHANGES) }))
+    .max(2000)
+    .optional(),
   /** Felt beats a minute at tonight's quickest; the middle of practice where nothing is said. */
   bpm: z.number().min(10).max(600).optional(),
 });

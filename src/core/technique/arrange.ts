@@ -102,7 +102,7 @@ export function arrange(request: ArrangeRequest): Arrangement | undefined {
   };
   const solution = solve(problem);
   if (isConflict(solution)) return { shift, total: 0, strokes: [], leftOut, remarks: [], board };
-  const waiting = keptDown(solution.path);
+  const waiting = keptDown(board, solution.path);
   const strokes = moments.flatMap((moment, i): ArrangedStroke[] => {
     const grip = solution.path[i] as Grip;
     const before = solution.path[i - 1];

@@ -1,3 +1,4 @@
+import { type Board, spanAt } from "./board";
 import type { Grip } from "./grips";
 
 /** Notes a finger waits under others at most, until it is wanted again. */
@@ -7,7 +8,7 @@ const PATIENCE = 5;
  * Fingers that stay down under others on their string, since they are wanted again there soon: for each grip the ones
  * that wait under it. Practice 8: leave fingers down.
  */
-export function keptDown(path: readonly Grip[]): number[][] {
+export function keptDown(board: Board, path: readonly Grip[]): number[][] {
   const waiting: number[][] = path.map(() => []);
   path.forEach(({ notes, place }, i) => {
     const [own] = notes;
@@ -19,7 +20,9 @@ export function keptDown(path: readonly Grip[]): number[][] {
         for (let under = i + 1; under < k; under++) waiting[under]?.push(own.finger);
         return;
       }
-      if (over.stop.number < own.stop.number) return;
+      // Held and played together they must lie under one hand.
+      const far = over.stop.number - own.stop.number;
+      if (far < 0 || far > spanAt(board, own.stop.number)) return;
     }
   });
   return waiting.map((fingers) => [...new Set(fingers)].sort());

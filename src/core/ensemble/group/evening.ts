@@ -7,6 +7,7 @@ import {
   difficultyOf,
   type Learner,
   type Limits,
+  isWithin,
   lieOn,
   limitsOf,
   type Material,
@@ -64,6 +65,8 @@ export type EveningRequest = {
   learners: readonly Learner[];
   /** Roles settled by hand, by the learner's name. */
   settled?: ReadonlyMap<string, RoleName>;
+  /** Bars (indexes) that someone plays otherwise, to make room. */
+  changes?: readonly { name: string; bar: number; what: "rest" | "octave higher" | "octave lower" }[];
   /** What each played in the last tunes, the latest first. */
   before?: ReadonlyMap<string, readonly RoleName[]>;
   own?: readonly Instrument[];
@@ -119,7 +122,10 @@ export function planEvening(request: EveningRequest): Evening {
   const ids = idsOf(written.map((w) => w.candidate.learner.name));
   const apart = settled(
     material,
-    written.map(({ role, part }, i): Fitted => ({ id: ids[i] as string, role, notes: part.notes })),
+    written.map(({ candidate, role, part }, i): Fitted => {
+      const notes = withChanges(part.notes, candidate.learner.name, part.request.limits, request.changes ?? []);
+      return { id: ids[i] as string, role, notes };
+    }),
     (p) => Math.ceil((written[ids.indexOf(p.id)]?.part.request.limits.shortest ?? 0) / tick),
   );
   const parts = written.map(({ candidate, role, part }, i): GroupPart => {
@@ -258,6 +264,26 @@ function placed(on: Instrument, note: PartNote, { strings }: Limits): PartNote {
   const named = { ...note, strings: places.map((p) => p?.number ?? 0) };
   if (on.frets) return { ...named, frets: places.map((p) => p?.fret ?? "0") };
   return { ...named, fingers: places.map((p) => p?.finger ?? 0) };
+}
+
+/** A part with what was changed in it to make room: bars it rests in, or plays in another octave where it has that. */
+function withChanges(
+  notes: readonly PartNote[],
+  name: string,
+  limits: Limits,
+  changes: NonNullable<EveningRequest["changes"]>,
+): PartNote[] {
+  const own = new Map(changes.filter((c) => c.name === name).map((c) => [c.bar, c.what]));
+  if (own.size === 0) return [...notes];
+  return notes.flatMap((n): PartNote[] => {
+    const what = own.get(n.bar);
+    if (what === undefined) return [n];
+    if (what === "rest") return [];
+    const by = what === "octave higher" ? 12 : -12;
+    const pitches = n.pitches.map((p) => p + by);
+    const { strings: _s, frets: _f, fingers: _n, ...free } = n;
+    return pitches.every((p) => isWithin(limits, p)) ? [{ ...free, pitches }] : [n];
+  });
 }
 
 /** Notes that are taken out at most until nothing is broken. */

@@ -1,6 +1,6 @@
 "use client";
 import { Box, Flex, Text } from "@chakra-ui/react";
-import type { Evening } from "../../../core/ensemble";
+import { type CHANGES, type Evening, makeRoom } from "../../../core/ensemble";
 import { barLabelAt } from "../../../core/score";
 import { LineButton } from "../../controls/buttons";
 import { useBench } from "../state";
@@ -76,14 +76,50 @@ export function FitGrid({ evening }: { evening: Evening }) {
                 <LineButton size="xs" onClick={() => setBar(w.bar)}>
                   bar {barLabelAt(places, w.bar)}
                 </LineButton>
-                <Text>
+                <Text flex="1">
                   {name(w.a)} and {name(w.b)} {KIND_WORDS[w.kind]}.
                 </Text>
+                <Remedies evening={evening} misfit={w} />
               </Flex>
             ))}
           </Box>
         </Flex>
       )}
     </Box>
+  );
+}
+
+type Misfit = Evening["fit"]["worst"][number];
+
+/** What helps, at one press: the one who plays more makes room, never the tune. It is heard at once. */
+function Remedies({ evening, misfit }: { evening: Evening; misfit: Misfit }) {
+  const change = useBench((s) => s.change);
+  const setBar = useBench((s) => s.setBar);
+  const places = useBench((s) => s.derived.analysis.places);
+  const find = (id: string) => evening.parts.find((p) => p.id === id);
+  const [a, b] = [find(misfit.a), find(misfit.b)];
+  if (!a || !b) return null;
+  const isTune = (role: string) => role === "melody" || role === "simple melody";
+  const plays = (p: typeof a) => p.notes.filter((n) => n.bar === misfit.bar).length;
+  const who = isTune(a.role) || (!isTune(b.role) && plays(b) > plays(a)) ? b : a;
+  if (isTune(who.role)) return null;
+  const first = who.learner.name.split(" ")[0];
+  const bar = barLabelAt(places, misfit.bar);
+  const take = (what: (typeof CHANGES)[number]) => {
+    setBar(misfit.bar);
+    change(`${who.learner.name} ${what} in bar ${bar}`, (w) => makeRoom(w, who.learner.name, misfit.bar, what));
+  };
+  const line = who.role === "low harmony" || who.role === "high harmony" || who.role === "counter-figure";
+  return (
+    <Flex gap="4px">
+      <LineButton size="xs" onClick={() => take("rest")}>
+        {first} rests
+      </LineButton>
+      {line && (
+        <LineButton size="xs" onClick={() => take("octave lower")}>
+          an octave lower
+        </LineButton>
+      )}
+    </Flex>
   );
 }

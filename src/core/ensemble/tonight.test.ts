@@ -1,0 +1,88 @@
+import { readFileSync } from "node:fs";
+import { describe, expect, it } from "vitest";
+import { tuneOf } from "../../testing/abc";
+import { readRoster } from "../grading";
+import { sheetMusicXml } from "../formats";
+import {
+  chooseGroup,
+  derive,
+  eveningFor,
+  GROUP,
+  groupPartId,
+  groupSheet,
+  makeRoom,
+  newWork,
+  performedTonight,
+  readWork,
+  setThere,
+  setTonightsTempo,
+  settleRole,
+  sheetOf,
+} from ".";
+
+const { learners } = readRoster(readFileSync("demo/group.csv", "utf8"));
+const tune = tuneOf("|:d2fd Adfd|e2ge Bege|d2fd Adfa|gfed B2A2:|", { key: "D" });
+const work = chooseGroup(newWork(tune), { name: "Tuesday", learners });
+const derived = derive(work);
+const partOf = (w: typeof work, name: string) => eveningFor(w, derived)?.parts.find((p) => p.learner.name === name);
+
+describe("tonight, for the group of a work", () => {
+  it("there are no parts until a group is chosen, and one for each of fourteen then", () => {
+    expect(eveningFor(newWork(tune), derived)).toBeUndefined();
+    const evening = eveningFor(work, derived)!;
+    expect(evening.parts).toHaveLength(14);
+    expect(evening.unmet).toEqual([]);
+    expect(readWork(JSON.parse(JSON.stringify(work)))).toEqual(work);
+    expect(chooseGroup(work, null).evening).toBeUndefined();
+  });
+  it("a role that is settled holds, and is said to be; left to the plan it goes by the plan again", () => {
+    const drone = settleRole(work, "Ebba Shore", "drone");
+    expect(partOf(drone, "Ebba Shore")).toMatchObject({ role: "drone", reason: "You set this: drone." });
+    expect(settleRole(drone, "Ebba Shore", null).evening?.roles).toEqual([]);
+  });
+  it("who is not there has no part, and the others are planned without them", () => {
+    const without = setThere(setThere(work, "Anka Reed", false), "Nia Fenn", false);
+    expect(partOf(without, "Anka Reed")).toBeUndefined();
+    expect(eveningFor(without, derived)!.parts).toHaveLength(12);
+    expect(setThere(setThere(without, "Anka Reed", true), "Nia Fenn", true).evening?.absent).toEqual([]);
+  });
+  it("the same group comes back with what was settled in it, without who has left", () => {
+    const settled = setThere(settleRole(work, "Finn Gale", "bass"), "Mo Brine", false);
+    const fewer = chooseGroup(settled, { name: "Tuesday", learners: learners.filter((l) => l.name !== "Mo Brine") });
+    expect(fewer.evening).toMatchObject({ roles: [{ name: "Finn Gale", role: "bass" }], absent: [] });
+    expect(chooseGroup(settled, { name: "Other", learners }).evening?.roles).toEqual([]);
+  });
+  it("quicker thins parts and leaves nobody out", () => {
+    const count = (bpm: number) => eveningFor(setTonightsTempo(work, bpm), derived)!.parts.map((p) => p.notes.length);
+    const [slow, quick] = [count(60), count(240)];
+    expect(quick).toHaveLength(slow.length);
+    expect(quick.reduce((a, b) => a + b, 0)).toBeLessThan(slow.reduce((a, b) => a + b, 0));
+  });
+  it("somebody makes room in a bar: rests there, or plays it an octave away, and only there", () => {
+    const before = partOf(work, "Finn Gale")!;
+    const bar = before.notes[0]!.bar;
+    const rests = partOf(makeRoom(work, "Finn Gale", bar, "rest"), "Finn Gale")!;
+    expect(rests.notes.some((n) => n.bar === bar)).toBe(false);
+    expect(rests.notes.filter((n) => n.bar !== bar)).toEqual(before.notes.filter((n) => n.bar !== bar));
+    const back = makeRoom(makeRoom(work, "Finn Gale", bar, "rest"), "Finn Gale", bar, null);
+    expect(back.evening?.changes).toEqual([]);
+    const lower = partOf(makeRoom(work, "Finn Gale", bar, "octave lower"), "Finn Gale")!;
+    const pitches = (p: typeof before) => p.notes.filter((n) => n.bar === bar).map((n) => n.pitches[0]);
+    const own = pitches(before);
+    // What would be too far from its neighbours is left out.
+    for (const p of pitches(lower)) expect(own.includes(p) || own.includes((p ?? 0) + 12)).toBe(true);
+  });
+  it("stands as a sheet of everyone or of one, is written and sounds", () => {
+    const evening = eveningFor(work, derived);
+    const bare = { ...sheetOf(work, derived), staves: [] };
+    const all = groupSheet(evening, derived, bare, GROUP);
+    expect(all.staves).toHaveLength(14);
+    for (const { bars } of all.staves) expect(bars).toHaveLength(derived.analysis.places.length);
+    const one = groupSheet(evening, derived, bare, groupPartId("dov-pike"));
+    expect(one.staves.map((s) => s.name)).toEqual(["Dov Pike"]);
+    expect(sheetMusicXml(one)).toContain("Dov Pike");
+    const heard = performedTonight(work, derived, evening!, sheetOf(work, derived), GROUP);
+    expect(new Set(heard.notes.map((n) => n.line)).size).toBe(14);
+    expect(groupSheet(evening, derived, bare, "group-nobody").staves).toEqual([]);
+  });
+});
