@@ -36,7 +36,9 @@ async function work(asked: Arguments): Promise<number> {
         process.stderr.write(`${row}\n`);
       });
     } catch (error) {
-      process.stderr.write(`${groupFile}:1:1: ${error instanceof Error ? error.message : String(error)}\n`);
+      const missing = (error as NodeJS.ErrnoException).code === "ENOENT";
+      const words = error instanceof Error ? error.message : String(error);
+      process.stderr.write(`${groupFile}:1:1: ${missing ? "There is no such file. Check the name." : words}\n`);
       return 2;
     }
   }

@@ -218,10 +218,16 @@ export function limitsOf({ who, on, key, kind, wanted }: Asked): Limits {
     crossings: crossingsOf(on, who, level, kind),
     skip: knows(who, "skip") ?? level >= 3,
     slur: Math.min(...cut, Math.max(BY_LEVEL.slur[level] as number, ...slurs)),
-    shapes: BY_LEVEL.shapes[level] as number | null,
+    shapes: shapesOf(who, BY_LEVEL.shapes[level] as number | null),
     changes: BY_LEVEL.changes[level] as number | null,
     gap: BY_LEVEL.gap[level] as number,
   };
+}
+
+/** Chord shapes of the level, or as many as the record names. */
+function shapesOf({ can }: Learner, ofLevel: number | null): number | null {
+  const named = can.map(readWord).filter((w) => w.word === "shape").length;
+  return ofLevel === null ? null : Math.max(ofLevel, named);
 }
 
 function doubleStops(who: Learner, level: number): Limits["doubleStops"] {

@@ -13,6 +13,7 @@ import { listed } from "../signs";
 import { Engraving } from "../engraving/Engraving";
 import { WeaveStrip } from "../weave/WeaveStrip";
 import { CellLane } from "./CellLane";
+import { HeatLane } from "./HeatLane";
 import { HoleLane } from "./HoleLane";
 import { RowChords } from "./ChordLane";
 import { enlarged, timed } from "./chordPlaces";
@@ -173,6 +174,7 @@ function Music({ row, own, drawing, staves, size }: MusicProps) {
         {lens === "Feel" && measured && <Lane row={row} measured={measured} />}
         {lens === "Tune" && spelling && <NameLane places={places} measured={measured} spelling={spelling} on={read} />}
         {hands && lens === "Tune" && measured && <HoleLane row={row} measured={measured} name={hands} />}
+        {lens === "Parts" && measured && <HeatLane row={row} measured={measured} />}
         {lens === "Harmony" && measured && <RowLines row={row} places={places} measured={measured} />}
         {lens === "Harmony" && measured && <Clashes measured={measured} />}
       </Box>
