@@ -16,7 +16,9 @@ type Told = {
 /** Something to say, where it is true: the sentence, or nothing. */
 type Note = (told: Told) => string | undefined;
 
-const bar = ({ places }: Told, index: number): string => barLabelAt(places, index);
+/** A bar by its number; of a pickup the bar it leads into. */
+const bar = ({ places }: Told, index: number): string =>
+  barLabelAt(places, places[index]?.pickup ? index + 1 : index);
 const restOf = ({ notes, places }: Told): number | undefined =>
   places.find((p) => !p.pickup && !notes.some((n) => n.bar === p.index))?.index;
 const longest = ({ notes }: Told): PartNote | undefined =>

@@ -38,8 +38,8 @@ type Slot = {
 const PRICES = {
   step: 0.12,
   same: 0.7,
-  again: 0.5,
-  arch: 0.06,
+  again: 1.3,
+  arch: 0.08,
   rub: 6,
   rest: 3,
   foreign: 5,
