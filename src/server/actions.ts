@@ -1,6 +1,7 @@
 "use server";
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
+import type { Before } from "../core/ensemble";
 import { Group } from "../core/grading";
 import { type Instrument, OwnDraft } from "../core/instruments";
 import { Rights, Tune } from "../core/score";
@@ -10,7 +11,7 @@ import { type Answer, answer, Refusal } from "./answer";
 import { Id } from "./asks";
 import { aside } from "./aside";
 import type { Taken } from "./collection";
-import { type BroughtIn, bringGroupIn, groupsOf, removeGroup, saveGroup } from "./groups";
+import { type BroughtIn, bringGroupIn, groupsOf, removeGroup, rolesBefore, saveGroup } from "./groups";
 import { dropOwn, type KeptInstrument, keepOwn } from "./instruments";
 import { type Left, nameVersion, type Version, versions } from "./states";
 
@@ -135,6 +136,12 @@ export async function takeGroupAway(input: unknown): Promise<Answer<Group[]>> {
 export async function bringGroup(input: unknown): Promise<Answer<BroughtIn>> {
   const Input = z.object({ name: z.string().trim().min(1).max(60), table: z.string().max(400_000) });
   return answer(Input, input, ({ name, table }) => bringGroupIn(writing(), name, table));
+}
+
+/** What everyone in a group played in the last tunes, but for one tune. */
+export async function listRolesBefore(input: unknown): Promise<Answer<Before>> {
+  const Input = z.object({ group: z.string().max(80), except: Id });
+  return answer(Input, input, ({ group, except }) => rolesBefore(database(), group, except));
 }
 
 /** The groups there are. */

@@ -1,5 +1,7 @@
 import { Group, Learner, readRoster, type RosterFault } from "../core/grading";
-import { type Db, dropGroup, keepGroup, storedGroups } from "../db";
+import { type Before, readWork } from "../core/ensemble";
+import { type Db, dropGroup, findTune, keepGroup, storedGroups } from "../db";
+import { collection } from "./collection";
 import { Refusal } from "./answer";
 import { instrumentsOf } from "./instruments";
 
@@ -47,4 +49,24 @@ export function bringGroupIn(db: Db, name: string, table: string): BroughtIn {
   let own = name;
   for (let i = 2; taken.has(own.toLowerCase()); i++) own = `${name} ${i}`;
   return { groups: saveGroup(db, { name: own, learners }, null), faults };
+}
+
+/** Tunes that are looked at for what a group played, and how many of them count. */
+const LOOKED_AT = 60;
+const COUNTED = 3;
+
+/** What everyone in a group played in the last tunes where that was noted, the latest first; one tune left out. */
+export function rolesBefore(db: Db, group: string, except: number): Before {
+  const roles = new Map<string, Before[number]["roles"]>();
+  let counted = 0;
+  for (const { id } of collection(db, { sort: "changed", down: true }, LOOKED_AT)) {
+    if (id === except || counted >= COUNTED) continue;
+    const stored = findTune(db, id)?.revision.work ?? "";
+    if (!stored.includes('"played":')) continue;
+    const { evening } = readWork(JSON.parse(stored));
+    if (evening?.group !== group || !evening.played) continue;
+    counted++;
+    for (const { name, role } of evening.played) roles.set(name, [...(roles.get(name) ?? []), role]);
+  }
+  return [...roles].map(([name, own]) => ({ name, roles: own }));
 }

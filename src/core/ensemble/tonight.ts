@@ -32,13 +32,23 @@ export function eveningFor(work: Work, derived: Known): Evening | undefined {
       learners: evening.learners.filter((l) => !absent.has(l.name)),
       settled: new Map(evening.roles.map((r) => [r.name, r.role])),
       changes: evening.changes ?? [],
+      before: new Map((evening.before ?? []).map((b) => [b.name, b.roles])),
       ...(work.instruments ? { own: work.instruments } : {}),
     });
   });
 }
 
-/** The work with another group for tonight; none where null is given. */
-export function chooseGroup(work: Work, group: { name: string; learners: readonly Learner[] } | null): Work {
+/** What learners of a group played in the tunes before this one, by name, the latest first. */
+export type Before = readonly { name: string; roles: RoleName[] }[];
+
+/**
+ * The work with another group for tonight, and what it played before, so that roles go round; none where null is given.
+ */
+export function chooseGroup(
+  work: Work,
+  group: { name: string; learners: readonly Learner[] } | null,
+  earlier: Before = [],
+): Work {
   const { evening: before, ...rest } = work;
   if (!group) return rest;
   const names = new Set(group.learners.map((l) => l.name));
@@ -49,6 +59,8 @@ export function chooseGroup(work: Work, group: { name: string; learners: readonl
     absent: (kept?.absent ?? []).filter((n) => names.has(n)),
     roles: (kept?.roles ?? []).filter((r) => names.has(r.name)),
     ...(before?.bpm ? { bpm: before.bpm } : {}),
+    ...(kept?.played ? { played: kept.played } : {}),
+    ...(earlier.length > 0 ? { before: [...earlier] } : {}),
   };
   return { ...rest, evening };
 }
@@ -62,6 +74,10 @@ export const settleRole = (work: Work, name: string, role: RoleName | null): Wor
     const others = e.roles.filter((r) => r.name !== name);
     return { ...e, roles: role ? [...others, { name, role }] : others };
   });
+
+/** The work with what everyone plays tonight noted down: the next tunes give them something else. */
+export const notePlayed = (work: Work, { parts }: Evening): Work =>
+  changed(work, (e) => ({ ...e, played: parts.map((p) => ({ name: p.learner.name, role: p.role })) }));
 
 /** The work with someone there tonight, or not. */
 export const setThere = (work: Work, name: string, there: boolean): Work =>

@@ -121,13 +121,21 @@ export type Hand = z.infer<typeof Hand>;
 export const MOST_OWN = 40;
 /** What someone can do in a bar to make room for another. */
 export const CHANGES = ["rest", "octave higher", "octave lower"] as const;
+/** A learner by name, with a role. */
+const Had = record({ name: z.string().max(80), role: z.enum(PLAYED_ROLES) });
 /** Who is there tonight, and what they play where the teacher has settled it. */
 export const EveningChoice = record({
   /** The group it was taken from. */
   group: z.string().max(80),
   learners: z.array(Learner).max(MOST_LEARNERS),
   absent: z.array(z.string().max(80)).max(MOST_LEARNERS),
-  roles: z.array(record({ name: z.string().max(80), role: z.enum(PLAYED_ROLES) })).max(MOST_LEARNERS),
+  roles: z.array(Had).max(MOST_LEARNERS),
+  /** What everyone played tonight, once it was noted; and in the tunes before it, the latest first. */
+  played: z.array(Had).max(MOST_LEARNERS).optional(),
+  before: z
+    .array(record({ name: z.string().max(80), roles: z.array(z.enum(PLAYED_ROLES)).max(4) }))
+    .max(MOST_LEARNERS)
+    .optional(),
   /** Bars (indexes) in which someone rests, or plays an octave higher or lower, to make room. */
   changes: z
     .array(record({ name: z.string().max(80), bar: Bar, what: z.enum(CHANGES) }))

@@ -17,8 +17,7 @@ type Told = {
 type Note = (told: Told) => string | undefined;
 
 /** A bar by its number; of a pickup the bar it leads into. */
-const bar = ({ places }: Told, index: number): string =>
-  barLabelAt(places, places[index]?.pickup ? index + 1 : index);
+const bar = ({ places }: Told, index: number): string => barLabelAt(places, places[index]?.pickup ? index + 1 : index);
 const restOf = ({ notes, places }: Told): number | undefined =>
   places.find((p) => !p.pickup && !notes.some((n) => n.bar === p.index))?.index;
 const longest = ({ notes }: Told): PartNote | undefined =>

@@ -159,11 +159,7 @@ export function planEvening(request: EveningRequest): Evening {
           : []),
       ],
       coaching: coachingOf(told),
-      reason: reasonOf(
-        candidate,
-        role,
-        written.map((w) => w),
-      ),
+      reason: reasonOf(candidate, role, written, request.before?.get(learner.name) ?? []),
       kept: part.kept ?? null,
     };
   });
@@ -384,6 +380,7 @@ function reasonOf(
   { learner, on, settled: hand }: Candidate,
   role: RoleName,
   all: readonly { candidate: Candidate; role: RoleName }[],
+  before: readonly RoleName[],
 ): string {
   if (hand === role) return `You set this: ${role}.`;
   const level = LEVELS.indexOf(learner.level);
@@ -393,7 +390,9 @@ function reasonOf(
       ROLE_RULES[o.role].group === ROLE_RULES[role].group &&
       LEVELS.indexOf(o.candidate.learner.level) > level,
   );
-  const suits = `${role[0]?.toUpperCase()}${role.slice(1)} suits ${learner.level} on the ${on.name}`;
+  const [last] = before;
+  const other = last && last !== role ? `; last time it was ${last}` : "";
+  const suits = `${role[0]?.toUpperCase()}${role.slice(1)} suits ${learner.level} on the ${on.name}${other}`;
   if (level < 2 && beside) return `${suits}; ${beside.candidate.learner.name} leads it.`;
   return ROLE_RULES[role].group === "tune" && level >= 2 ? `${suits}, and the tune needs carrying.` : `${suits}.`;
 }

@@ -2,9 +2,17 @@
 import { Box, Flex, Input, Text } from "@chakra-ui/react";
 import Link from "next/link";
 import { useEffect, useState } from "react";
-import { chooseGroup, GROUP, groupPartId, isGroup, setTonightsTempo, tonightsTempo } from "../../../core/ensemble";
+import {
+  chooseGroup,
+  GROUP,
+  groupPartId,
+  isGroup,
+  notePlayed,
+  setTonightsTempo,
+  tonightsTempo,
+} from "../../../core/ensemble";
 import type { Group } from "../../../core/grading";
-import { listGroups } from "../../../server/actions";
+import { listGroups, listRolesBefore } from "../../../server/actions";
 import { LineButton } from "../../controls/buttons";
 import { Picker } from "../../controls/Choice";
 import { useDeed } from "../../useDeed";
@@ -22,6 +30,7 @@ export function GroupPicker() {
   const change = useBench((s) => s.change);
   const setShown = useBench((s) => s.setShown);
   const shown = useBench((s) => s.shown);
+  const id = useBench((s) => s.id);
   const [groups, setGroups] = useState<Group[]>([]);
   const { run, failure } = useDeed();
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked for once, when the panel is shown
@@ -29,8 +38,15 @@ export function GroupPicker() {
   const { evening } = work;
   const choose = (name: string) => {
     const group = groups.find((g) => g.name === name) ?? null;
-    if (!group) setShown("all");
-    change(group ? `Tonight: ${group.name}` : "Nobody tonight", (w) => chooseGroup(w, group));
+    if (!group) {
+      setShown("all");
+      change("Nobody tonight", (w) => chooseGroup(w, null));
+      return;
+    }
+    void run(
+      () => listRolesBefore({ group: group.name, except: id }),
+      (before) => change(`Tonight: ${group.name}`, (w) => chooseGroup(w, group, before)),
+    );
   };
   const open = work.tune.rights !== "unknown";
   return (
@@ -62,12 +78,31 @@ export function GroupPicker() {
             >
               {shown === GROUP ? "the whole score" : "show the whole score"}
             </LineButton>
+            <NotePlayed />
           </Flex>
           <Copies part={GROUP} open={open} name="everyone’s parts" />
           <Shown open={open} />
         </>
       )}
     </Box>
+  );
+}
+
+/** Notes what everyone played, so that the next tunes give them something else. */
+function NotePlayed() {
+  const evening = useBench((s) => s.evening);
+  const noted = useBench((s) => s.work.evening?.played !== undefined);
+  const change = useBench((s) => s.change);
+  if (!evening) return null;
+  return (
+    <LineButton
+      size="xs"
+      aria-pressed={noted}
+      title="Nobody gets the same role three tunes running"
+      onClick={() => change("Noted what was played", (w) => notePlayed(w, evening))}
+    >
+      {noted ? "noted as played" : "note it as played"}
+    </LineButton>
   );
 }
 
