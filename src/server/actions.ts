@@ -11,7 +11,16 @@ import { type Answer, answer, Refusal } from "./answer";
 import { Id } from "./asks";
 import { aside } from "./aside";
 import type { Taken } from "./collection";
-import { type BroughtIn, bringGroupIn, groupsOf, removeGroup, rolesBefore, saveGroup } from "./groups";
+import {
+  type BroughtIn,
+  bringGroupIn,
+  type Easier,
+  easierTunes,
+  groupsOf,
+  removeGroup,
+  rolesBefore,
+  saveGroup,
+} from "./groups";
 import { dropOwn, type KeptInstrument, keepOwn } from "./instruments";
 import { type Left, nameVersion, type Version, versions } from "./states";
 
@@ -142,6 +151,11 @@ export async function bringGroup(input: unknown): Promise<Answer<BroughtIn>> {
 export async function listRolesBefore(input: unknown): Promise<Answer<Before>> {
   const Input = z.object({ group: z.string().max(80), except: Id });
   return answer(Input, input, ({ group, except }) => rolesBefore(database(), group, except));
+}
+
+/** Easier tunes for tonight, with why. */
+export async function listEasier(input: unknown): Promise<Answer<Easier[]>> {
+  return answer(Id, input, (id) => easierTunes(database(), id));
 }
 
 /** The groups there are. */

@@ -6,7 +6,7 @@ import { chooseGroup, derive, eveningFor, notePlayed } from "../core/ensemble";
 import { readRoster, writeRoster } from "../core/grading";
 import { type Db, keepGroup, openDatabase } from "../db";
 import { takeIn } from "./collection";
-import { bringGroupIn, groupsOf, removeGroup, rolesBefore, saveGroup } from "./groups";
+import { bringGroupIn, easierTunes, groupsOf, removeGroup, rolesBefore, saveGroup } from "./groups";
 import { load, save } from "./states";
 
 const TABLE = readFileSync("demo/group.csv", "utf8");
@@ -40,6 +40,16 @@ describe("groups of learners", () => {
     expect(groupsOf(db)[0]!.learners).toEqual([learners[0]]);
     keepGroup(db, "None", "{}", null);
     expect(groupsOf(db).map((g) => g.name)).toEqual(["Odd"]);
+  });
+  it("are offered easier tunes of the shelf, with what makes the difference", () => {
+    const reel = takeIn(db, abc("Quick", "d2fd Adfd")).added[0]!.id;
+    takeIn(db, "X:1\nT:Slow\nM:4/4\nL:1/4\nQ:1/4=60\nK:D\nD4|D4|A4|D4|\n");
+    takeIn(db, abc("Quick too", "f2af dfaf"));
+    const found = easierTunes(db, reel);
+    expect(found.map((t) => t.title)).toEqual(["Slow"]);
+    expect(found[0]!.difficulty).toBeLessThan(found[0]!.instead);
+    expect(found[0]!.because).toHaveLength(2);
+    expect(easierTunes(db, 999)).toEqual([]);
   });
   it("remember what was noted as played, the latest tune first, so that nobody has one role three tunes running", () => {
     const ids = ["One", "Two", "Three"].map(

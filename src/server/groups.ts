@@ -1,9 +1,14 @@
-import { Group, Learner, readRoster, type RosterFault } from "../core/grading";
-import { type Before, readWork } from "../core/ensemble";
+import { analyse } from "../core/analysis";
+import { type Before, grooveFor, readWork, type Work } from "../core/ensemble";
+import { NO_DANCE, usualTempo } from "../core/feel";
+import { difficultyOf, Group, Learner, readRoster, type RosterFault } from "../core/grading";
+import { FIDDLE } from "../core/instruments";
+import { beatTicks } from "../core/score";
 import { type Db, dropGroup, findTune, keepGroup, storedGroups } from "../db";
 import { collection } from "./collection";
 import { Refusal } from "./answer";
 import { instrumentsOf } from "./instruments";
+import { load } from "./states";
 
 /** Most groups of a teacher. */
 const MOST_GROUPS = 60;
@@ -69,4 +74,57 @@ export function rolesBefore(db: Db, group: string, except: number): Before {
     for (const { name, role } of evening.played) roles.set(name, [...(roles.get(name) ?? []), role]);
   }
   return [...roles].map(([name, own]) => ({ name, roles: own }));
+}
+
+/** A tune of the shelf that is easier than another: how hard both are, and what makes the difference. */
+export type Easier = { id: number; title: string; difficulty: number; instead: number; because: string[] };
+
+/** Points that make a tune easier, tunes that are offered, and reasons that are told. */
+const EASIER = 8;
+const OFFERED = 4;
+const REASONS = 2;
+
+/** How hard a tune is as it is written, on a fiddle at the middle of practice. */
+function weigh(work: Work) {
+  const analysis = analyse(work.tune);
+  const groove = grooveFor(work, { analysis }) ?? NO_DANCE;
+  const tick = 60 / (usualTempo(groove, work.tune.metre, "practice") * beatTicks(work.tune.metre));
+  const { places } = analysis;
+  return difficultyOf(
+    places,
+    places.map((p) => p.bar.events),
+    FIDDLE,
+    tick,
+  );
+}
+
+/** Easier tunes of the shelf for tonight, the nearest first: those of the same dance, then others. */
+export function easierTunes(db: Db, id: number): Easier[] {
+  const here = load(db, id);
+  const found = findTune(db, id);
+  if (!here || !found) return [];
+  const own = weigh(here.work);
+  const easier = collection(db, {}, LOOKED_AT).flatMap((listed): (Easier & { same: boolean })[] => {
+    const stored = listed.id === id ? undefined : findTune(db, listed.id)?.revision.work;
+    if (!stored) return [];
+    const other = weigh(readWork(JSON.parse(stored)));
+    if (own.difficulty - other.difficulty < EASIER) return [];
+    const less = own.features
+      .map((f, i) => ({ name: f.name, by: f.points - (other.features[i]?.points ?? 0) }))
+      .sort((a, b) => b.by - a.by);
+    return [
+      {
+        id: listed.id,
+        title: listed.title,
+        difficulty: Math.round(other.difficulty),
+        instead: Math.round(own.difficulty),
+        because: less.slice(0, REASONS).map((l) => l.name),
+        same: listed.dance === found.tune.dance,
+      },
+    ];
+  });
+  return easier
+    .sort((a, b) => Number(b.same) - Number(a.same) || b.difficulty - a.difficulty)
+    .slice(0, OFFERED)
+    .map(({ same: _, ...tune }) => tune);
 }

@@ -18,6 +18,7 @@ import {
   setTonightsTempo,
   settleRole,
   sheetOf,
+  writeBar,
 } from ".";
 
 const { learners } = readRoster(readFileSync("demo/group.csv", "utf8"));
@@ -71,6 +72,23 @@ describe("tonight, for the group of a work", () => {
     const own = pitches(before);
     // What would be too far from its neighbours is left out.
     for (const p of pitches(lower)) expect(own.includes(p) || own.includes((p ?? 0) + 12)).toBe(true);
+  });
+  it("a bar that is written by hand stands, and what it breaks is named; the others keep their limits", () => {
+    const { notes } = partOf(work, "Dov Pike")!;
+    const bar = notes[0]!.bar;
+    const { ticks } = derived.analysis.places[bar]!;
+    const own = [
+      { at: 0, ticks: ticks / 2, pitches: [79] },
+      { at: ticks / 2, ticks: ticks / 2, pitches: [62] },
+    ];
+    const written = writeBar(work, "Dov Pike", bar, own);
+    const part = partOf(written, "Dov Pike")!;
+    expect(part.notes.filter((n) => n.bar === bar).map((n) => n.pitches)).toEqual([[79], [62]]);
+    expect(part.broken.map((b) => b.bar)).toContain(bar);
+    expect(part.broken.map((b) => b.words)).toContain("A note this level does not have.");
+    expect(readWork(JSON.parse(JSON.stringify(written))).evening?.edits).toHaveLength(1);
+    expect(partOf(writeBar(written, "Dov Pike", bar, null), "Dov Pike")!.notes).toEqual(notes);
+    expect(partOf(work, "Dov Pike")!.broken).toEqual([]);
   });
   it("stands as a sheet of everyone or of one, is written and sounds", () => {
     const evening = eveningFor(work, derived);

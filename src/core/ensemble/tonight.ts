@@ -32,6 +32,7 @@ export function eveningFor(work: Work, derived: Known): Evening | undefined {
       learners: evening.learners.filter((l) => !absent.has(l.name)),
       settled: new Map(evening.roles.map((r) => [r.name, r.role])),
       changes: evening.changes ?? [],
+      edits: (evening.edits ?? []).map((e) => ({ ...e, notes: e.notes.map(handNote) })),
       before: new Map((evening.before ?? []).map((b) => [b.name, b.roles])),
       ...(work.instruments ? { own: work.instruments } : {}),
     });
@@ -91,6 +92,16 @@ export const makeRoom = (work: Work, name: string, bar: number, what: (typeof CH
   changed(work, (e) => {
     const others = (e.changes ?? []).filter((c) => c.name !== name || c.bar !== bar);
     return { ...e, changes: what ? [...others, { name, bar, what }] : others };
+  });
+
+type Edit = NonNullable<EveningChoice["edits"]>[number];
+const handNote = ({ stroke, ...note }: Edit["notes"][number]) => ({ ...note, ...(stroke ? { stroke } : {}) });
+
+/** The work with a bar of someone's part written by hand; left to the plan again where null is given. */
+export const writeBar = (work: Work, name: string, bar: number, notes: Edit["notes"] | null): Work =>
+  changed(work, (e) => {
+    const others = (e.edits ?? []).filter((x) => x.name !== name || x.bar !== bar);
+    return { ...e, edits: notes ? [...others, { name, bar, notes }] : others };
   });
 
 /** The work with another quickest tempo for tonight. */

@@ -141,6 +141,26 @@ export const EveningChoice = record({
     .array(record({ name: z.string().max(80), bar: Bar, what: z.enum(CHANGES) }))
     .max(2000)
     .optional(),
+  /** Bars (indexes) of someone's part that were written by hand: sounding pitches (MIDI), ticks into the bar. */
+  edits: z
+    .array(
+      record({
+        name: z.string().max(80),
+        bar: Bar,
+        notes: z
+          .array(
+            record({
+              at: Bar,
+              ticks: z.int().min(1),
+              pitches: z.array(z.int().min(0).max(127)).max(4),
+              stroke: z.enum(["heavy", "light"]).optional(),
+            }),
+          )
+          .max(200),
+      }),
+    )
+    .max(2000)
+    .optional(),
   /** Felt beats a minute at tonight's quickest; the middle of practice where nothing is said. */
   bpm: z.number().min(10).max(600).optional(),
 });

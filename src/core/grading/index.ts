@@ -17,5 +17,6 @@ export {
   type RoleName,
 } from "./roles";
 export { coachingOf } from "./coaching";
+export { barText, readBar } from "./typedPart";
 export { readWord, WORDS } from "./words";
 export * from "./write";

@@ -40,6 +40,8 @@ export type GroupPart = {
   leftOut: string[];
   coaching: string[];
   reason: string;
+  /** Limits that bars written by hand break: they stand, and are named. */
+  broken: { bar: number; words: string }[];
   /** Share of the tune's beats it has; of parts that carry the tune. */
   kept: number | null;
 };
@@ -65,6 +67,8 @@ export type EveningRequest = {
   learners: readonly Learner[];
   /** Roles settled by hand, by the learner's name. */
   settled?: ReadonlyMap<string, RoleName>;
+  /** Bars (indexes) of someone's part that were written by hand. */
+  edits?: readonly { name: string; bar: number; notes: readonly Omit<PartNote, "bar">[] }[];
   /** Bars (indexes) that someone plays otherwise, to make room. */
   changes?: readonly { name: string; bar: number; what: "rest" | "octave higher" | "octave lower" }[];
   /** What each played in the last tunes, the latest first. */
@@ -133,8 +137,12 @@ export function planEvening(request: EveningRequest): Evening {
     const { learner, on } = candidate;
     const { limits } = part.request;
     const bars = apart.changed.get(id) ?? [];
-    const own = (apart.parts[i]?.notes ?? part.notes).map((n) => placed(on, n, limits));
-    const notes = mended({ role, on, limits, notes: own, places: analysis.places, tick });
+    const edits = (request.edits ?? []).filter((e) => e.name === learner.name);
+    const own = byHand(apart.parts[i]?.notes ?? part.notes, edits).map((n) => placed(on, n, limits));
+    const whole = { role, on, limits, notes: own, places: analysis.places, tick };
+    const hands = new Set(edits.map((e) => e.bar));
+    const notes = mended(whole, hands);
+    const broken = breaches({ ...whole, notes }).map(({ bar, words }) => ({ bar, words }));
     const difficulty = difficultyOf(
       analysis.places,
       barsOf(analysis.places, notes, on, material),
@@ -160,6 +168,7 @@ export function planEvening(request: EveningRequest): Evening {
       ],
       coaching: coachingOf(told),
       reason: reasonOf(candidate, role, written, request.before?.get(learner.name) ?? []),
+      broken,
       kept: part.kept ?? null,
     };
   });
@@ -282,6 +291,14 @@ function withChanges(
   });
 }
 
+/** A part with the bars that were written by hand in the place of its own. */
+function byHand(notes: readonly PartNote[], edits: NonNullable<EveningRequest["edits"]>): PartNote[] {
+  if (edits.length === 0) return [...notes];
+  const bars = new Map(edits.map((e) => [e.bar, e.notes.map((n): PartNote => ({ ...n, bar: e.bar }))]));
+  const others = notes.filter((n) => !bars.has(n.bar));
+  return [...others, ...[...bars.values()].flat()].sort((a, b) => a.bar - b.bar || a.at - b.at);
+}
+
 /** Notes that are taken out at most until nothing is broken. */
 const MENDS = 60;
 
@@ -289,10 +306,11 @@ const MENDS = 60;
  * A part without the notes that break a limit, since one between them is no longer there: what rubbed has gone, and its
  * neighbours may be too far apart or too soon.
  */
-function mended(part: Parameters<typeof breaches>[0]): PartNote[] {
+function mended(part: Parameters<typeof breaches>[0], hands: ReadonlySet<number>): PartNote[] {
   let notes = [...part.notes];
   for (let i = 0; i < MENDS; i++) {
-    const [worst] = breaches({ ...part, notes });
+    // What was written by hand stands, whatever it breaks.
+    const worst = breaches({ ...part, notes }).find((b) => !hands.has(b.bar));
     if (!worst) return notes;
     const { leap } = part.limits;
     const far = notes.findIndex((n, k) => {

@@ -17,9 +17,11 @@ import { LineButton } from "../../controls/buttons";
 import { Picker } from "../../controls/Choice";
 import { useDeed } from "../../useDeed";
 import { useBench } from "../state";
+import { BarBox } from "./BarBox";
 import { Copies } from "./Copies";
 import { Block, PanelHead } from "./parts";
 import { DifficultyChart } from "./DifficultyChart";
+import { EasierTunes } from "./EasierTunes";
 
 const NOBODY = "";
 
@@ -81,6 +83,7 @@ export function GroupPicker() {
             <NotePlayed />
           </Flex>
           <Copies part={GROUP} open={open} name="everyone’s parts" />
+          <EasierTunes />
           <Shown open={open} />
         </>
       )}
@@ -155,6 +158,7 @@ function Shown({ open }: { open: boolean }) {
           {c}
         </Text>
       ))}
+      <BarBox part={part} />
       <DifficultyChart part={part} />
       <Text fontSize="13px" color="quiet" mt="6px">
         {part.on.cautions[0]}
