@@ -49,3 +49,18 @@ test("a group comes in from a table, every bad row told, and a tune becomes a pa
   await page.getByRole("button", { name: "remove the group" }).click();
   await expect(page.getByRole("heading", { name: "Harbour four" })).toHaveCount(0);
 });
+
+test("the tune stands in forms from the barest to the richest, how hard each is said, and each is heard", async ({
+  page,
+}) => {
+  await open(page, "Herring at the Quay");
+  await page.keyboard.press("p");
+  await why(page).getByRole("button", { name: "step by step" }).click();
+  const rungs = why(page).getByRole("region");
+  await expect(rungs.filter({ hasText: "as it is written" })).toBeVisible();
+  const points = (await rungs.allTextContents()).map((words) => Number(/How hard: (\d+) of 100/.exec(words)?.[1]));
+  expect(points.length).toBeGreaterThan(3);
+  expect(points).toEqual([...points].sort((a, b) => a - b));
+  await why(page).getByRole("button", { name: "hear the beats", exact: true }).click();
+  await expect(page.getByRole("button", { name: "Stop" })).toBeVisible();
+});

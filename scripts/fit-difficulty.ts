@@ -98,14 +98,10 @@ const left = rows.map((r) => said(fitted(rows.filter((o) => o !== r)), r));
 report("each left out in turn", left);
 for (const [j, f] of FITTED.entries()) console.log(f.name.padEnd(24), (weights[j] as number).toFixed(3));
 if (more.includes("--each"))
-  rows.forEach((r, i) =>
-    console.log(
-      String(r.id).padEnd(4),
-      r.y.toFixed(0).padStart(3),
-      (left[i] as number).toFixed(0).padStart(3),
-      ((left[i] as number) - r.y).toFixed(0),
-    ),
-  );
+  for (const [i, r] of rows.entries()) {
+    const own = left[i] as number;
+    console.log(String(r.id).padEnd(4), r.y.toFixed(0).padStart(3), own.toFixed(0).padStart(3), (own - r.y).toFixed(0));
+  }
 if (more.includes("--write")) {
   const made = Object.fromEntries(FITTED.map((f, j) => [f.name, Math.round((weights[j] as number) * 1000) / 1000]));
   writeFileSync(

@@ -24,6 +24,7 @@ const ROOMS = [
   "spelling",
   "typing",
   "grading",
+  "variation",
   "ensemble",
 ];
 /** Rooms that may be used before their place, since they hold plain facts. */

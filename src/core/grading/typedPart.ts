@@ -47,9 +47,8 @@ export function readBar(text: string, place: Place): { notes: PartNote[] } | { f
   }
   if (at !== place.ticks) {
     const off = fraction(Math.abs(at - place.ticks));
-    return {
-      fault: `The bar has ${fraction(place.ticks)} quarters; here ${at > place.ticks ? `are ${off} too many` : `${off} are missing`}.`,
-    };
+    const words = at > place.ticks ? `are ${off} too many` : `${off} are missing`;
+    return { fault: `The bar has ${fraction(place.ticks)} quarters; here ${words}.` };
   }
   return { notes };
 }

@@ -10,6 +10,7 @@ import { RoleBadge } from "../../roles";
 import { useBench } from "../state";
 import { Copies } from "./Copies";
 import { GroupPicker } from "./GroupPicker";
+import { LadderFold } from "./LadderFold";
 import { Block, PanelHead } from "./parts";
 
 /** Instruments of the parts in words: "fiddle", or "fiddle, viola". */
@@ -27,6 +28,7 @@ export function PartsPanel() {
       {parts.map((part) => (
         <PartCard key={part.id} part={part} open={open} />
       ))}
+      <LadderFold />
       <Box borderTop="1px solid" borderColor="cord" py="10px">
         <Text fontFamily="heading" fontSize="18px" fontWeight="600">
           All together

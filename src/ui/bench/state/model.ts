@@ -2,6 +2,7 @@ import type { ChordLock, ChordPlan } from "../../../core/chords";
 import type { Evening, Derived, DerivedLine, HandName, Work } from "../../../core/ensemble";
 import type { Edited, Spot, Tune } from "../../../core/score";
 import type { Pitch } from "../../../core/theory";
+import type { Rung } from "../../../core/variation";
 import type { Loaded } from "../../../server/states";
 import type { Saving } from "../../saving/saver";
 import type { Unsaved } from "../../saving/shelf";
@@ -114,8 +115,8 @@ export const rungsOf = ({ from, to, step }: Ladder): number[] => {
   return up.at(-1) === to ? up : [...up, to];
 };
 
-/** What sounds in the place of a line, or of the chords. */
-export type Other = { line?: DerivedLine | null; plan?: ChordPlan | null };
+/** What sounds in the place of a line, of the chords, or of the tune (its events by bar). */
+export type Other = { line?: DerivedLine | null; plan?: ChordPlan | null; tune?: Rung["bars"] };
 
 /** A tap along: how late it was, in milliseconds, early below 0; and the bar (index) it fell in. */
 export type Tap = { late: number; bar: number };

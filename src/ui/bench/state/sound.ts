@@ -56,13 +56,17 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
     });
     return player;
   };
-  /** The performance of the work as it stands, with another line or other chords where they are given. */
-  const performed = ({ line: other = null, plan = null }: Other): Performance => {
+  /** The performance of the work as it stands, with another line, other chords or another tune where they are given. */
+  const performed = ({ line: other = null, plan = null, tune }: Other): Performance => {
     const { work, derived } = get();
     const all = sheetOf(work, derived);
     const plays = new Set(derived.parts.filter((p) => p.line === other?.id).map((p) => p.id));
     const { places } = derived.analysis;
-    staves = all.staves.map((s) => (other && plays.has(s.id) ? harmonyStaff(other, places, s) : s));
+    const carries = new Set(derived.parts.filter((p) => p.role === "melody").map((p) => p.id));
+    staves = all.staves.map((s) => {
+      if (tune && carries.has(s.id)) return { ...s, bars: tune };
+      return other && plays.has(s.id) ? harmonyStaff(other, places, s) : s;
+    });
     // Chords sound on through a bar that only repeats them: every planned chord is played, not only those printed.
     const chords = (plan ?? derived.plan).chords.map(({ bar, at, symbol }) => ({ bar, at, symbol }));
     const sheet = { ...all, staves, chords };
