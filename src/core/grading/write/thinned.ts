@@ -8,6 +8,10 @@ export type Wanted = { bar: number; at: number; abs: number; ticks: number; pitc
 
 /** How much it costs to leave a note out, by where it stands: teachers' judgement. */
 const WORTH = { phraseFirst: 8, final: 8, downbeat: 4, beat: 3, half: 1.2, weak: 0.6, top: 1, telling: 1 };
+/** What a note off the beat costs whose beat is left out: the short half goes with its long one. Above what it is worth. */
+const STRANDED = 3;
+/** Strength of a moment from which it is a beat. */
+const ON_BEAT = 2;
 
 /** Strings and registers a note lies on, for what crosses between them. */
 export type Lying = (pitch: number) => number;
@@ -65,10 +69,11 @@ export function thinned(material: Material, wanted: readonly Wanted[], limits: L
   if (notes.length === 0) return [];
   const tops = Math.max(...notes.map((n) => n.pitch));
   const last = notes.at(-1) as Wanted;
-  const worth = notes.map((n, i) => {
+  const openings = new Set(wanted.filter((n, i) => wanted[i - 1]?.bar !== n.bar).map((n) => n.abs));
+  const worth = notes.map((n) => {
     const place = places[n.bar];
     const on = place ? strength(place, n.abs) : 0;
-    const first = phrases.some((p) => p.from === n.bar) && notes[i - 1]?.bar !== n.bar;
+    const first = phrases.some((p) => p.from === n.bar) && openings.has(n.abs);
     const base = [WORTH.weak, WORTH.half, WORTH.beat, WORTH.downbeat][on] as number;
     return base + (first ? WORTH.phraseFirst : 0) + (n === last ? WORTH.final : 0) + (n.pitch === tops ? WORTH.top : 0);
   });
@@ -82,6 +87,7 @@ export function thinned(material: Material, wanted: readonly Wanted[], limits: L
     return backs.flatMap((back) => counts.map((crossed): State => ({ back, crossed })));
   });
   const keptAt = (i: number, { back }: State): Wanted | undefined => notes[i - back];
+  const strandable = strandableOf(places, wanted);
   const solution = solved<State>({
     states,
     limits: [
@@ -89,7 +95,16 @@ export function thinned(material: Material, wanted: readonly Wanted[], limits: L
       { name: "begins", broken: (i, s) => i === 0 && (s.back > 1 || s.crossed !== 0) },
     ],
     local: [{ name: "left out", at: (i, s) => (s.back === 0 ? 0 : (worth[i] as number)) }],
-    moves: [],
+    moves: [
+      {
+        name: "stranded",
+        into: (i, a, b) => {
+          const now = notes[i] as Wanted;
+          const opens = b.back === 0 && keptAt(i - 1, a)?.bar !== now.bar;
+          return opens && strandable.has(now.abs) ? STRANDED : 0;
+        },
+      },
+    ],
     moveLimits: [
       {
         name: "follows",
@@ -121,6 +136,15 @@ export function thinned(material: Material, wanted: readonly Wanted[], limits: L
   });
   const kept = notes.filter((_, i) => solution.path[i]?.back === 0);
   return lengthened(material, wanted, kept, limits);
+}
+
+/** Moments off the beat that the line reaches in a bar it has begun: without its beginning they would stand alone. */
+function strandableOf(places: readonly Place[], wanted: readonly Wanted[]): ReadonlySet<number> {
+  const weak = wanted.filter((n, i) => {
+    const place = places[n.bar];
+    return place && wanted[i - 1]?.bar === n.bar && strength(place, n.abs) < ON_BEAT;
+  });
+  return new Set(weak.map((n) => n.abs));
 }
 
 /** Bars that have too many crossings with all their notes; leaving notes out never makes more of them. */

@@ -1,5 +1,5 @@
 import type { Instrument } from "../../instruments";
-import { strength } from "../../score";
+import { barLabel, isCounted, type Place, strength } from "../../score";
 import { midi } from "../../theory";
 import { type Draft, isWithin, lieOn, type Material, type Request, topOf } from "./material";
 import { type Lying, thinned, type Wanted } from "./thinned";
@@ -44,6 +44,40 @@ function octaveWords(off: number): string {
 /** Share of the tune's beats below which a part only catches notes of it. */
 const CATCHES = 0.7;
 
+/** How much more of a phrase another octave must hold, as a share of its notes, before the phrase goes there. */
+const FOLDS = 0.25;
+
+/** The phrase a bar is in, by its order; a pickup belongs to the phrase it leads into. */
+const phraseOf = ({ phrases }: Material, bar: number): number => phrases.findIndex((p) => p.to >= bar);
+
+/** Phrases that lie badly for a learner where the tune as a whole lies best: by how many semitones each is moved. */
+function foldsOf(
+  material: Material,
+  notes: readonly Wanted[],
+  by: number,
+  limits: Request["limits"],
+): ReadonlyMap<number, number> {
+  const folds = new Map<number, number>();
+  material.phrases.forEach((_, phrase) => {
+    const own = notes.filter((n) => phraseOf(material, n.bar) === phrase);
+    const share = (fold: number) => own.filter((n) => isWithin(limits, n.pitch + by + fold)).length / own.length;
+    if (own.length === 0 || share(0) >= CATCHES) return;
+    const fold = [-OCTAVE, OCTAVE].reduce((a, b) => (share(b) > share(a) ? b : a));
+    if (share(fold) >= share(0) + FOLDS) folds.set(phrase, fold);
+  });
+  return folds;
+}
+
+/** Which bars lie in another octave than the rest. */
+function foldWords({ phrases, places }: Material, phrase: number, fold: number): string {
+  const { from, to } = phrases[phrase] as Material["phrases"][number];
+  // A pickup has no number of its own to speak of.
+  const own = places.slice(from, to + 1);
+  const full = own.filter(isCounted);
+  const [first, last] = [full[0] ?? own[0], own.at(-1)].map((p) => barLabel(p as Place));
+  return `Bars ${first} to ${last} lie an octave ${fold < 0 ? "lower" : "higher"} than the rest.`;
+}
+
 /** The tune, as much of it as the learner plays: kept notes at their instants, so that all versions sound together. */
 export function writeTune(material: Material, { on, limits, role }: Request): Draft {
   const { melody, places } = material;
@@ -57,7 +91,8 @@ export function writeTune(material: Material, { on, limits, role }: Request): Dr
     }),
   );
   const by = octaveFor(on.transposition, plain, { limits });
-  const wanted = plain.map((n) => ({ ...n, pitch: n.pitch + by }));
+  const folds = foldsOf(material, plain, by, limits);
+  const wanted = plain.map((n) => ({ ...n, pitch: n.pitch + by + (folds.get(phraseOf(material, n.bar)) ?? 0) }));
   const notes = thinned(material, wanted, limits, lyingOn(on, limits.strings));
   const beats = wanted.filter((n) => {
     const place = places[n.bar];
@@ -72,6 +107,7 @@ export function writeTune(material: Material, { on, limits, role }: Request): Dr
   else if (left > 0) leftOut.push(`${left} of ${melody.length} notes, which are too quick or too far tonight.`);
   if (kept < CATCHES) leftOut.push("It catches notes of the tune: own notes, rests elsewhere.");
   if (by !== on.transposition) leftOut.push(octaveWords(by - on.transposition));
+  for (const [phrase, fold] of folds) leftOut.push(foldWords(material, phrase, fold));
   return { notes, leftOut, kept };
 }
 
