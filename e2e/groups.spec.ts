@@ -38,6 +38,8 @@ test("a group comes in from a table, every bad row told, and a tune becomes a pa
   await table.getByRole("button", { name: "Oda Bell", exact: true }).click();
   await expect(why(page).getByText("Oda Bell, fiddle")).toBeVisible();
   await expect(page.locator('[data-id^="group-oda-bell."]').first()).toBeAttached();
+  await why(page).getByRole("button", { name: "play along: everyone else" }).click();
+  await page.getByRole("button", { name: "Stop" }).click();
   await table.getByLabel("Per Knot is there").uncheck();
   await expect(table.getByText("not there")).toBeVisible();
   await caughtUp(page);

@@ -18,6 +18,7 @@ import {
   setTonightsTempo,
   settleRole,
   sheetOf,
+  withoutPart,
   writeBar,
 } from ".";
 
@@ -102,5 +103,10 @@ describe("tonight, for the group of a work", () => {
     const heard = performedTonight(work, derived, evening!, sheetOf(work, derived), GROUP);
     expect(new Set(heard.notes.map((n) => n.line)).size).toBe(14);
     expect(groupSheet(evening, derived, bare, "group-nobody").staves).toEqual([]);
+    const others = withoutPart(evening!, groupPartId("dov-pike"));
+    const along = performedTonight(work, derived, others, sheetOf(work, derived), GROUP);
+    const missing = heard.notes.filter((n) => n.line === groupPartId("dov-pike"));
+    expect(missing.length).toBeGreaterThan(0);
+    expect(along.notes).toEqual(heard.notes.filter((n) => !missing.includes(n)));
   });
 });

@@ -128,6 +128,12 @@ export function groupSheet(
   return { ...sheet, staves: [...sheet.staves, ...staves] };
 }
 
+/** Tonight without one learner's part (by `groupPartId`): what they play along to. */
+export const withoutPart = (evening: Evening, id: string): Evening => ({
+  ...evening,
+  parts: evening.parts.filter((p) => groupPartId(p.id) !== id),
+});
+
 type All = Pick<Derived, "analysis" | "plan" | "parts">;
 /** Tonight as it sounds: everyone's part, or one; without the chords that nobody plays. */
 export const performedTonight = (

@@ -8,7 +8,7 @@ export type Wanted = { bar: number; at: number; abs: number; ticks: number; pitc
 
 /** How much it costs to leave a note out, by where it stands: teachers' judgement. */
 const WORTH = { phraseFirst: 8, final: 8, downbeat: 4, beat: 3, half: 1.2, weak: 0.6, top: 1, telling: 1 };
-/** What a note off the beat costs whose beat is left out: the short half goes with its long one. Above what it is worth. */
+/** A note off the beat whose beat is left out: the short half goes with its long one. Above what it is worth. */
 const STRANDED = 3;
 /** Strength of a moment from which it is a beat. */
 const ON_BEAT = 2;

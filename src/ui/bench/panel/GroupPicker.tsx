@@ -141,6 +141,9 @@ function Tempo({ bpm, onTake }: { bpm: number; onTake: (bpm: number) => void }) 
 function Shown({ open }: { open: boolean }) {
   const shown = useBench((s) => s.shown);
   const part = useBench((s) => s.evening?.parts.find((p) => groupPartId(p.id) === shown));
+  const hear = useBench((s) => s.hear);
+  const bar = useBench((s) => s.bar);
+  const last = useBench((s) => s.derived.analysis.places.length - 1);
   if (!part || !isGroup(shown)) return null;
   return (
     <Block title={`${part.learner.name}, ${part.on.name}`}>
@@ -158,6 +161,10 @@ function Shown({ open }: { open: boolean }) {
           {c}
         </Text>
       ))}
+      <Flex gap="8px" mt="8px" wrap="wrap">
+        <LineButton onClick={() => hear(bar, last)}>hear it</LineButton>
+        <LineButton onClick={() => hear(bar, last, { without: shown })}>play along: everyone else</LineButton>
+      </Flex>
       <BarBox part={part} />
       <DifficultyChart part={part} />
       <Text fontSize="13px" color="quiet" mt="6px">

@@ -115,8 +115,11 @@ export const rungsOf = ({ from, to, step }: Ladder): number[] => {
   return up.at(-1) === to ? up : [...up, to];
 };
 
-/** What sounds in the place of a line, of the chords, or of the tune (its events by bar). */
-export type Other = { line?: DerivedLine | null; plan?: ChordPlan | null; tune?: Rung["bars"] };
+/**
+ * What sounds in the place of a line, of the chords, or of the tune (its events by bar); whose part (id) everyone
+ * else is heard without.
+ */
+export type Other = { line?: DerivedLine | null; plan?: ChordPlan | null; tune?: Rung["bars"]; without?: string };
 
 /** A tap along: how late it was, in milliseconds, early below 0; and the bar (index) it fell in. */
 export type Tap = { late: number; bar: number };

@@ -1,4 +1,5 @@
 import {
+  GROUP,
   groupSheet,
   handFor,
   isGroup,
@@ -6,6 +7,7 @@ import {
   performedBy,
   performedTonight,
   sheetOf,
+  withoutPart,
 } from "../../../core/ensemble";
 import { harmonyStaff } from "../../../core/harmony";
 import { countIn } from "../../../core/performance";
@@ -57,7 +59,7 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
     return player;
   };
   /** The performance of the work as it stands, with another line, other chords or another tune where they are given. */
-  const performed = ({ line: other = null, plan = null, tune }: Other): Performance => {
+  const performed = ({ line: other = null, plan = null, tune, without }: Other): Performance => {
     const { work, derived } = get();
     const all = sheetOf(work, derived);
     const plays = new Set(derived.parts.filter((p) => p.line === other?.id).map((p) => p.id));
@@ -73,7 +75,8 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
     const { percent, page, handShown, pure, evening, shown } = get();
     if (evening && isGroup(shown)) {
       staves = groupSheet(evening, derived, { ...sheet, staves: [] }, shown).staves;
-      return performedTonight(work, derived, evening, sheet, shown, percent);
+      const [who, asked] = without ? [withoutPart(evening, without), GROUP] : [evening, shown];
+      return performedTonight(work, derived, who, sheet, asked, percent);
     }
     if (page !== "Hands" || handShown === null) return performedWork(work, derived, sheet, { percent });
     return performedBy(handFor(work, handShown), work, derived, sheet, { percent, pure });
@@ -177,7 +180,8 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
       else if (loop) play(loop.from, loop.to, true, counting);
       else play(bar, null, false, counting);
     },
-    hear: (from, to, other = {}) => play(from, to, false, false, other),
+    // Whoever plays along is counted in.
+    hear: (from, to, other = {}) => play(from, to, false, get().counting && other.without !== undefined, other),
     setPercent: (wanted) => {
       const percent = Math.min(FASTEST, Math.max(SLOWEST, wanted));
       set({ percent });
