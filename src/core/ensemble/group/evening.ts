@@ -166,7 +166,7 @@ export function planEvening(request: EveningRequest): Evening {
           ? [`A note in bar ${labels(analysis.places, bars)}, which rubbed against another part.`]
           : []),
       ],
-      coaching: coachingOf(told),
+      coaching: [...(part.remarks ?? []), ...coachingOf(told)],
       reason: reasonOf(candidate, role, written, request.before?.get(learner.name) ?? []),
       broken,
       kept: part.kept ?? null,

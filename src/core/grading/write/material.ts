@@ -39,8 +39,11 @@ export type PartNote = {
 };
 
 export type Request = { who: Learner; on: Instrument; role: RoleName; limits: Limits };
-/** What a writer gives: its notes in order, what it leaves to others, and how much of the tune's beats it has. */
-export type Draft = { notes: PartNote[]; leftOut: string[]; kept?: number };
+/**
+ * What a writer gives: its notes in order, what it leaves to others, how they lie (said to the learner), and how much
+ * of the tune's beats it has.
+ */
+export type Draft = { notes: PartNote[]; leftOut: string[]; remarks?: string[]; kept?: number };
 
 export const topOf = (pitches: readonly Pitch[]): number => midi(pitches.at(-1) as Pitch);
 

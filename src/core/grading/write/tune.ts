@@ -105,10 +105,10 @@ export function writeTune(material: Material, { on, limits, role }: Request): Dr
   if (left > 0 && role === "simple melody")
     leftOut.push(`${left} of ${melody.length} notes: the beats carry the tune.`);
   else if (left > 0) leftOut.push(`${left} of ${melody.length} notes, which are too quick or too far tonight.`);
-  if (kept < CATCHES) leftOut.push("It catches notes of the tune: own notes, rests elsewhere.");
-  if (by !== on.transposition) leftOut.push(octaveWords(by - on.transposition));
-  for (const [phrase, fold] of folds) leftOut.push(foldWords(material, phrase, fold));
-  return { notes, leftOut, kept };
+  const remarks = [...folds].map(([phrase, fold]) => foldWords(material, phrase, fold));
+  if (by !== on.transposition) remarks.unshift(octaveWords(by - on.transposition));
+  if (kept < CATCHES) remarks.unshift("It catches notes of the tune: own notes, rests elsewhere.");
+  return { notes, leftOut, remarks, kept };
 }
 
 /** A harmony line as far as the learner can play it. */

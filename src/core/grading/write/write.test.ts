@@ -152,13 +152,13 @@ describe("a tune for two strings", () => {
     const part = writeRole(of, who("fiddle", "Steady"), instrument("fiddle")!, "simple melody");
     if ("refused" in part) throw new Error(part.refused);
     const said = part.notes.map((n) => `${n.bar + 1}:${n.at / EIGHTH} ${pitchName(spell(n.pitches[0]!, of.key))}`);
-    return { said, leftOut: part.leftOut };
+    return { said, remarks: part.remarks };
   };
   it("moves a phrase that lies too high down an octave, and says which bars", () => {
-    const { said, leftOut } = simple("G4 A4|B4 A4|G4 F4|G8|g4 a4|b4 a4|g4 f4|g8|]");
+    const { said, remarks } = simple("G4 A4|B4 A4|G4 F4|G8|g4 a4|b4 a4|g4 f4|g8|]");
     const line = ["G4", "A4", "B4", "A4", "G4", "F#4", "G4"];
     expect(said.map((s) => s.split(" ")[1])).toEqual([...line, ...line]);
-    expect(leftOut).toContain("Bars 5 to 8 lie an octave lower than the rest.");
+    expect(remarks).toContain("Bars 5 to 8 lie an octave lower than the rest.");
   });
   it("leaves a short half out with its long one", () => {
     const { said } = simple("G4 A4|B4 A4|e3d B2A2|G8|G4 A4|B4 A4|G4 F4|G8|]");
