@@ -158,6 +158,15 @@ describe("a saver", () => {
     await settled();
     expect([steps(), heard.kinds.at(-1), saver.unsaved]).toEqual([["Brought in", "one"], "saved", []]);
   });
+  it("looks again by itself where what happened elsewhere could not be fetched", async () => {
+    add({ token: "x", step: "elsewhere", work: styled("Modal") });
+    server.problem = "silent";
+    await saver.look();
+    expect([heard.shown, saver.at]).toEqual([[], 1]);
+    server.problem = "";
+    await vi.advanceTimersByTimeAsync(600);
+    expect([heard.shown.map((l) => l.step), saver.at]).toEqual([["elsewhere"], 2]);
+  });
   it("follows what happens elsewhere while nothing here is unsaved", async () => {
     add({ token: "x", step: "elsewhere", work: styled("Modal") });
     await saver.look();

@@ -40,6 +40,9 @@ export class Saver {
   private running = false;
   private tries = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
+  /** Looks in a row that got no answer, and when the next one is. */
+  private missed = 0;
+  private looking: ReturnType<typeof setTimeout> | undefined;
   private saving: Saving = { kind: "saved" };
   private hearing: Hearing | undefined;
 
@@ -122,7 +125,8 @@ export class Saver {
     const idle = () => this.queue.length === 0 && !this.running;
     if (!idle() && this.saving.kind !== "gone") return;
     const answer = await ask(this.id, "since", { head: this.head });
-    if (!answer.ok) return;
+    if (!answer.ok) return this.lookAgain();
+    this.missed = 0;
     if (this.saving.kind === "gone" && answer.value.kind !== "gone") {
       // It is back: what was done meanwhile is saved on top, or both are shown.
       this.put({ kind: "saved" });
@@ -134,6 +138,14 @@ export class Saver {
       this.hearing?.saving(this.saving, this.head);
       this.hearing?.show(answer.value.loaded, "");
     } else this.arrive(answer.value, true);
+  }
+
+  /** Looks again after a pause, as long as somebody listens: news that could not be fetched is not lost. */
+  private lookAgain() {
+    clearTimeout(this.looking);
+    if (!this.hearing) return;
+    this.looking = setTimeout(() => void this.look(), PAUSES[Math.min(this.missed, PAUSES.length - 1)]);
+    this.missed++;
   }
 
   /** Tries at once what waits. */
