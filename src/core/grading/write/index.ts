@@ -4,7 +4,10 @@ import { ROLE_RULES, refusal, type RoleName } from "../roles";
 import type { Instrument } from "../../instruments";
 import type { Learner } from "../learner";
 import { writeDrum, writeOffBeats, writeStrum } from "./chords";
-import { writeBass, writeCounter, writeDrone, writeOneNote, writeShuffle } from "./long";
+import { writeBass } from "./bass";
+import { writeCounter } from "./counter";
+import { writeDrone, writeOneNote } from "./long";
+import { writeShuffle } from "./shuffle";
 import { type Draft, type Material, type Request, topOf } from "./material";
 import { writeHarmony, writeTune } from "./tune";
 

@@ -1,0 +1,221 @@
+import type { Instrument } from "../../instruments";
+import { beatTicks, type Place } from "../../score";
+import { solved } from "../../search";
+import { midi } from "../../theory";
+import {
+  inBows,
+  type Material,
+  mostIn,
+  type PartNote,
+  type Request,
+  rubs,
+  type Segment,
+  segmentAt,
+  segmentsOf,
+  soundingMelody,
+} from "./material";
+import { lyingOn } from "./tune";
+
+// Parts that are not the tune: where their notes may stand, and the cheapest way through those places.
+
+/** A place for a note: from where to where in its bar, under which chord, in which phrase, how far into it (0 to 1). */
+export type Slot = {
+  bar: number;
+  at: number;
+  ticks: number;
+  segment: Segment | undefined;
+  place: Place;
+  first: boolean;
+  last: boolean;
+  way: number;
+};
+
+/** What long notes cost, in points: teachers' judgement. */
+export const PRICES = {
+  step: 0.12,
+  same: 0.7,
+  again: 1.3,
+  arch: 0.08,
+  rub: 6,
+  rest: 3,
+  foreign: 5,
+  rootAtEdge: -0.6,
+  /** Root, third and fifth of a chord, and what lies above them. */
+  inChord: [0, 0.15, 0.2],
+  seventh: 0.6,
+  open: -0.25,
+} as const;
+
+/** Where the notes of a phrase begin: with the chords, at most so many a bar; never shorter than the limits allow. */
+export function slotsOf(material: Material, { limits }: Request, perBar: (place: Place) => number[]): Slot[] {
+  const segments = segmentsOf(material);
+  return material.phrases.flatMap(({ from, to }) => {
+    const bars = material.places.filter((p) => p.index >= from && p.index <= to && !p.pickup);
+    return bars.flatMap((place, order): Slot[] => {
+      const own = segments[place.index] ?? [];
+      const wishes = [...new Set([0, ...own.map((s) => s.at), ...perBar(place)])].sort((a, b) => a - b);
+      const long = (from: number, until: number) => (until - from) * material.tick >= limits.shortest - 1e-9;
+      const starts: number[] = [];
+      for (const at of wishes) {
+        const before = starts.at(-1);
+        if (at < place.ticks && long(at, place.ticks) && (before === undefined || long(before, at))) starts.push(at);
+      }
+      const few = starts.slice(0, Math.max(0, mostIn(material, place, limits)));
+      return few.map((at, i): Slot => {
+        const until = few[i + 1] ?? place.ticks;
+        return {
+          bar: place.index,
+          at,
+          ticks: until - at,
+          segment: segmentAt(own, at),
+          place,
+          first: order === 0 && i === 0,
+          last: order === bars.length - 1 && i === few.length - 1,
+          way: (order + i / few.length) / Math.max(1, bars.length),
+        };
+      });
+    });
+  });
+}
+
+/** A beginner breathes once a phrase, beside the note that closes it and never on it. */
+export function withBreath(material: Material, { limits }: Request, slots: readonly Slot[]): Slot[] {
+  return slots.flatMap((slot, i): Slot[] => {
+    const next = slots[i + 1];
+    if (!next?.last) return [slot];
+    const beat = beatTicks(slot.place.metre);
+    if (slot.bar === next.bar && slot.ticks <= beat * 1.5) return [];
+    const left = slot.ticks - beat;
+    return left > 0 && left * material.tick >= limits.shortest - 1e-9 ? [{ ...slot, ticks: left }] : [slot];
+  });
+}
+
+/** A choice for a slot: what sounds, or nothing, with the note before it, how often it was the same, and crossings. */
+type State = { pitch: number | null; last: number | null; run: number; crossed: number };
+/** Notes in a row of one pitch that are told apart. */
+const RUNS = 3;
+
+type Choose = (slot: Slot) => readonly number[];
+type Weigh = (slot: Slot, pitch: number) => number;
+
+/** The cheapest way through the slots within the limits. */
+export function chosen(
+  material: Material,
+  request: Request,
+  slots: readonly Slot[],
+  choose: Choose,
+  weigh: Weigh,
+): (number | null)[] {
+  const { on, limits } = request;
+  const melody = soundingMelody(material);
+  const lies = lyingOn(on, limits.strings);
+  const cap = limits.crossings;
+  const counts = cap === null ? [0] : Array.from({ length: cap + 1 }, (_, c) => c);
+  const all = [...new Set(slots.flatMap((s) => [...choose(s)]))];
+  const states = slots.map((slot): State[] => [
+    ...choose(slot).flatMap((pitch) =>
+      counts.flatMap((crossed) =>
+        Array.from({ length: RUNS }, (_, run): State => ({ pitch, last: pitch, run, crossed })),
+      ),
+    ),
+    ...[null, ...all].map((last): State => ({ pitch: null, last, run: 0, crossed: 0 })),
+  ]);
+  if (slots.length === 0) return [];
+  const price = new Map<string, number>();
+  const own = (i: number, pitch: number): number => {
+    const slot = slots[i] as Slot;
+    const name = `${i}.${pitch}`;
+    const found = price.get(name);
+    if (found !== undefined) return found;
+    const from = slot.place.at + slot.at;
+    const made = weigh(slot, pitch) + rubs(material, melody, from, from + slot.ticks, pitch) * PRICES.rub;
+    price.set(name, made);
+    return made;
+  };
+  const solution = solved<State>({
+    states,
+    limits: [
+      {
+        name: "begins",
+        broken: (i, s) => i === 0 && (s.run > 0 || s.crossed > 0 || (s.pitch === null && s.last !== null)),
+      },
+    ],
+    local: [{ name: "note", at: (i, s) => (s.pitch === null ? PRICES.rest : own(i, s.pitch)) }],
+    moves: [
+      {
+        name: "motion",
+        into: (_, a, b) => {
+          if (b.pitch === null || a.last === null) return 0;
+          return Math.abs(b.pitch - a.last) * PRICES.step + (b.run > 0 ? PRICES.same + (b.run - 1) * PRICES.again : 0);
+        },
+      },
+    ],
+    moveLimits: [
+      {
+        name: "follows",
+        broken: (i, a, b) => {
+          if (b.pitch === null) return b.last !== a.last;
+          const same = slots[i]?.bar === slots[i - 1]?.bar;
+          const crossed = cap !== null && a.last !== null && lies(a.last) !== lies(b.pitch) ? 1 : 0;
+          const run = a.last === b.pitch ? Math.min(RUNS - 1, a.run + 1) : 0;
+          return b.run !== run || (cap !== null && b.crossed !== (same ? a.crossed : 0) + crossed);
+        },
+      },
+      {
+        name: "leap",
+        broken: (_, a, b) =>
+          b.pitch !== null && a.last !== null && limits.leap !== null && Math.abs(a.last - b.pitch) > limits.leap,
+      },
+      {
+        name: "skipped string",
+        broken: (_, a, b) =>
+          b.pitch !== null &&
+          a.last !== null &&
+          !limits.skip &&
+          cap !== null &&
+          Math.abs(lies(a.last) - lies(b.pitch)) > 1,
+      },
+    ],
+  });
+  return solution.path.map((s) => s.pitch);
+}
+
+/** Pitches a part may use, nearest to the middle of the group first; those the limits allow. */
+export function within({ limits, on }: Request, classes: readonly number[]): number[] {
+  const low = Math.max(limits.lowest, midi(on.lowest));
+  const all = limits.pitches
+    ? [...limits.pitches]
+    : Array.from({ length: limits.highest - low + 1 }, (_, i) => low + i);
+  return all.filter((p) => classes.includes(p % 12)).sort((a, b) => a - b);
+}
+/** Of many octaves, the ones about a height. */
+export const about = (pitches: readonly number[], height: number, most: number): number[] =>
+  [...pitches]
+    .sort((a, b) => Math.abs(a - height) - Math.abs(b - height))
+    .slice(0, most)
+    .sort((a, b) => a - b);
+
+/** Pitches of a slot that are weighed. */
+export const MOST = 6;
+export const isOpen = ({ strings }: Instrument, pitch: number): boolean => strings.some((s) => midi(s.open) === pitch);
+
+export const laid = (
+  material: Material,
+  request: Request,
+  slots: readonly Slot[],
+  pitches: readonly (number | null)[],
+): PartNote[] =>
+  slots.flatMap((slot, i): PartNote[] => {
+    const pitch = pitches[i];
+    if (pitch === null || pitch === undefined) return [];
+    const note = { bar: slot.bar, at: slot.at, ticks: slot.ticks, pitches: [pitch] };
+    const pieces = inBows(material, slot.place, note, request.limits);
+    const taken = slots.filter((s) => s.bar === slot.bar).length + pieces.length - 1;
+    const long = pieces.every((p) => p.ticks * material.tick >= request.limits.shortest - 1e-9);
+    if (taken <= mostIn(material, slot.place, request.limits) && long) return pieces;
+    const longest = request.limits.bow === null ? note.ticks : Math.floor(request.limits.bow / material.tick);
+    return [{ ...note, ticks: Math.min(note.ticks, longest) }];
+  });
+
+/** Beginners' long notes rest once a phrase. */
+export const BREATHES = new Set(["First sounds", "Steady"]);
