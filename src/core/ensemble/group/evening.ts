@@ -1,13 +1,11 @@
 import type { Analysis } from "../../analysis";
-import type { ChordPlan } from "../../chords";
 import {
   breaches,
   coachingOf,
-  type Difficulty,
   difficultyOf,
   type Learner,
   type Limits,
-  isWithin,
+  knows,
   lieOn,
   limitsOf,
   type Material,
@@ -19,62 +17,17 @@ import {
   writeRole,
   type Written,
 } from "../../grading";
-import { knows } from "../../grading";
-import { type Instrument, instrument, LEVELS, tuned } from "../../instruments";
-import { type Event, laidEvents, lineNotes, type Place, rest, type Staff } from "../../score";
-import { midi, spell } from "../../theory";
+import { type Instrument, instrument, tuned } from "../../instruments";
+import { lineNotes } from "../../score";
+import { midi } from "../../theory";
 import { assign, type Candidate, roleCost } from "./assign";
-import { type Fitted, fitOf, type Misfit, settled } from "./fit";
+import { byHand, mended, withChanges } from "./changed";
+import { type Fitted, fitOf, settled } from "./fit";
 import { materialOf } from "./material";
-import { type Pass, roadmapOf } from "./roadmap";
-
-/** The part of one learner for tonight. */
-export type GroupPart = {
-  id: string;
-  learner: Learner;
-  on: Instrument;
-  role: RoleName;
-  notes: PartNote[];
-  limits: Limits;
-  difficulty: Difficulty;
-  leftOut: string[];
-  coaching: string[];
-  reason: string;
-  /** Limits that bars written by hand break: they stand, and are named. */
-  broken: { bar: number; words: string }[];
-  /** Share of the tune's beats it has; of parts that carry the tune. */
-  kept: number | null;
-};
-
-/** What was asked for and could not be had: what, in which bars (indexes), and the nearest way out. */
-export type Unmet = { must: string; bars: number[]; wayOut: string };
-
-export type Evening = {
-  parts: GroupPart[];
-  unmet: Unmet[];
-  roadmap: Pass[];
-  fit: { total: number; worst: Misfit[] };
-  /** Seconds of the whole, as the roadmap has it. */
-  seconds: number;
-};
-
-export type EveningRequest = {
-  analysis: Analysis;
-  plan: ChordPlan;
-  /** Seconds of a tick at tonight's quickest. */
-  tick: number;
-  dance: string | null;
-  learners: readonly Learner[];
-  /** Roles settled by hand, by the learner's name. */
-  settled?: ReadonlyMap<string, RoleName>;
-  /** Bars (indexes) of someone's part that were written by hand. */
-  edits?: readonly { name: string; bar: number; notes: readonly Omit<PartNote, "bar">[] }[];
-  /** Bars (indexes) that someone plays otherwise, to make room. */
-  changes?: readonly { name: string; bar: number; what: "rest" | "octave higher" | "octave lower" }[];
-  /** What each played in the last tunes, the latest first. */
-  before?: ReadonlyMap<string, readonly RoleName[]>;
-  own?: readonly Instrument[];
-};
+import type { Evening, EveningRequest, GroupPart, Unmet } from "./model";
+import { roadmapOf } from "./roadmap";
+import { labels, reasonOf, wayOutOf } from "./says";
+import { barsOf } from "./staff";
 
 /** Misfits that are told. */
 const WORST = 20;
@@ -271,108 +224,6 @@ function placed(on: Instrument, note: PartNote, { strings }: Limits): PartNote {
   return { ...named, fingers: places.map((p) => p?.finger ?? 0) };
 }
 
-/** A part with what was changed in it to make room: bars it rests in, or plays in another octave where it has that. */
-function withChanges(
-  notes: readonly PartNote[],
-  name: string,
-  limits: Limits,
-  changes: NonNullable<EveningRequest["changes"]>,
-): PartNote[] {
-  const own = new Map(changes.filter((c) => c.name === name).map((c) => [c.bar, c.what]));
-  if (own.size === 0) return [...notes];
-  return notes.flatMap((n): PartNote[] => {
-    const what = own.get(n.bar);
-    if (what === undefined) return [n];
-    if (what === "rest") return [];
-    const by = what === "octave higher" ? 12 : -12;
-    const pitches = n.pitches.map((p) => p + by);
-    const { strings: _s, frets: _f, fingers: _n, ...free } = n;
-    return pitches.every((p) => isWithin(limits, p)) ? [{ ...free, pitches }] : [n];
-  });
-}
-
-/** A part with the bars that were written by hand in the place of its own. */
-function byHand(notes: readonly PartNote[], edits: NonNullable<EveningRequest["edits"]>): PartNote[] {
-  if (edits.length === 0) return [...notes];
-  const bars = new Map(edits.map((e) => [e.bar, e.notes.map((n): PartNote => ({ ...n, bar: e.bar }))]));
-  const others = notes.filter((n) => !bars.has(n.bar));
-  return [...others, ...[...bars.values()].flat()].sort((a, b) => a.bar - b.bar || a.at - b.at);
-}
-
-/** Notes that are taken out at most until nothing is broken. */
-const MENDS = 60;
-
-/**
- * A part without the notes that break a limit, since one between them is no longer there: what rubbed has gone, and its
- * neighbours may be too far apart or too soon.
- */
-function mended(part: Parameters<typeof breaches>[0], hands: ReadonlySet<number>): PartNote[] {
-  let notes = [...part.notes];
-  for (let i = 0; i < MENDS; i++) {
-    // What was written by hand stands, whatever it breaks.
-    const worst = breaches({ ...part, notes }).find((b) => !hands.has(b.bar));
-    if (!worst) return notes;
-    const { leap } = part.limits;
-    const far = notes.findIndex((n, k) => {
-      const [a, b] = [notes[k - 1]?.pitches[0], n.pitches[0]];
-      return n.bar === worst.bar && a !== undefined && b !== undefined && leap !== null && Math.abs(a - b) > leap;
-    });
-    const out = worst.limit === "leap" && far >= 0 ? far : notes.findIndex((n) => n.bar === worst.bar);
-    if (out < 0) return notes;
-    notes = notes.filter((_, k) => k !== out);
-  }
-  return notes;
-}
-
-/** A part's notes as bars of events: sounding pitches, rests between. */
-export function barsOf(
-  places: readonly Place[],
-  notes: readonly PartNote[],
-  on: Instrument,
-  { key }: Pick<Material, "key">,
-): Event[][] {
-  const byBar = new Map<number, PartNote[]>();
-  for (const n of notes) byBar.set(n.bar, [...(byBar.get(n.bar) ?? []), n]);
-  const drum = on.family === "drum";
-  return places.map((place) => {
-    const events: Event[] = [];
-    let at = 0;
-    for (const n of byBar.get(place.index) ?? []) {
-      if (n.at > at) events.push(rest(n.at - at));
-      const pitches = drum ? [n.stroke === "heavy" ? on.lowest : on.highest] : n.pitches.map((p) => spell(p, key));
-      const marks = n.stroke === "heavy" ? { marks: ["accent" as const] } : {};
-      const technique = n.strings
-        ? {
-            technique: {
-              notes: n.strings.map((string, i) => ({
-                string,
-                ...(n.frets?.[i] !== undefined ? { fret: n.frets[i] as string } : {}),
-                ...(n.fingers?.[i] !== undefined ? { finger: n.fingers[i] as number } : {}),
-              })),
-            },
-          }
-        : {};
-      events.push({ ticks: n.ticks, pitches, ...marks, ...technique });
-      at = n.at + n.ticks;
-    }
-    if (at < place.ticks) events.push(rest(place.ticks - at));
-    return laidEvents(events, place.metre, place.offset);
-  });
-}
-
-/** A learner's part as a staff. */
-export const groupStaff = (places: readonly Place[], part: GroupPart, material: Pick<Material, "key">): Staff => ({
-  id: part.id,
-  name: part.learner.name,
-  bars: barsOf(places, part.notes, part.on, material),
-  clef: part.on.clef,
-  program: part.on.program,
-  ...(part.on.transposition ? { transposition: part.on.transposition } : {}),
-  loudness: LOUD[ROLE_RULES[part.role].group],
-});
-/** How loud a part is beside the tune, by what it does. */
-const LOUD = { tune: 1, harmony: 0.75, "long notes": 0.55, chords: 0.6, bass: 0.8, drum: 0.5 } as const;
-
 /** The strains as they are played: label, and ticks with their repeats. */
 function strainsOf({ places, form }: Analysis): { label: string; ticks: number }[] {
   const labels = [...new Set(form.phrases.map((p) => p.label))];
@@ -387,37 +238,3 @@ function strainsOf({ places, form }: Analysis): { label: string; ticks: number }
     return { label, ticks: whole ? ticks * times : 0 };
   });
 }
-
-const labels = (places: readonly Place[], bars: readonly number[]): string =>
-  [...bars]
-    .sort((a, b) => a - b)
-    .map((b) => String(places[b]?.number ?? b + 1))
-    .join(", ");
-
-function reasonOf(
-  { learner, on, settled: hand }: Candidate,
-  role: RoleName,
-  all: readonly { candidate: Candidate; role: RoleName }[],
-  before: readonly RoleName[],
-): string {
-  if (hand === role) return `You set this: ${role}.`;
-  const level = LEVELS.indexOf(learner.level);
-  const beside = all.find(
-    (o) =>
-      o.candidate.learner !== learner &&
-      ROLE_RULES[o.role].group === ROLE_RULES[role].group &&
-      LEVELS.indexOf(o.candidate.learner.level) > level,
-  );
-  const [last] = before;
-  const other = last && last !== role ? `; last time it was ${last}` : "";
-  const suits = `${role[0]?.toUpperCase()}${role.slice(1)} suits ${learner.level} on the ${on.name}${other}`;
-  if (level < 2 && beside) return `${suits}; ${beside.candidate.learner.name} leads it.`;
-  return ROLE_RULES[role].group === "tune" && level >= 2 ? `${suits}, and the tune needs carrying.` : `${suits}.`;
-}
-
-const WAYS: readonly (readonly [RegExp, string])[] = [
-  [/tune is carried/, "Take the melody yourself, or an easier tune for tonight."],
-  [/someone stronger/, "Play beside them yourself, or move someone stronger there by hand."],
-  [/a part for/, "Another key, another octave, or one limit less."],
-];
-const wayOutOf = (must: string): string => WAYS.find(([test]) => test.test(must))?.[1] ?? "Change one role by hand.";
