@@ -19,21 +19,11 @@ import { Fretboard } from "./Fretboard";
 import { Keyboard } from "./Keyboard";
 import { KeySources } from "./KeySources";
 import { LengthSheet } from "./LengthSheet";
+import { METRES, TONICS } from "../metres";
 import { NoteText } from "./NoteText";
 import { useDraft } from "./useDraft";
 import { useMidiKeys } from "./useMidiKeys";
 
-const METRES: readonly Metre[] = [
-  { beats: 4, unit: 4 },
-  { beats: 2, unit: 2, symbol: "cut" },
-  { beats: 2, unit: 4 },
-  { beats: 3, unit: 4 },
-  { beats: 6, unit: 8 },
-  { beats: 9, unit: 8 },
-  { beats: 12, unit: 8 },
-  { beats: 3, unit: 2 },
-];
-const TONICS = ["C", "G", "D", "A", "E", "B", "F", "Bb", "Eb", "Ab", "F#", "C#"];
 const STEPS: readonly [number, string][] = [
   [QUARTER / 4, "a sixteenth"],
   [QUARTER / 2, "an eighth"],

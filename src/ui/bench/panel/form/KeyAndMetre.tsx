@@ -1,31 +1,15 @@
 "use client";
 import { Flex } from "@chakra-ui/react";
 import { useState } from "react";
-import { type Metre, metreName, setKey, setMetre } from "../../../../core/score";
+import { metreName, setKey, setMetre } from "../../../../core/score";
 import { type Key, Mode } from "../../../../core/theory";
 import { Picker } from "../../../controls/Choice";
 import { signed } from "../../../signs";
 import { useBench } from "../../state";
 import { Block } from "../parts";
+import { METRES, TONICS } from "../../../metres";
 import { useEdit } from "./useForm";
 import { Tempo } from "./Tempo";
-
-const TONICS = ["C", "G", "D", "A", "E", "B", "F#", "C#", "F", "Bb", "Eb", "Ab", "Db", "Gb"];
-const METRES: readonly Metre[] = [
-  { beats: 4, unit: 4 },
-  { beats: 2, unit: 2, symbol: "cut" },
-  { beats: 2, unit: 4 },
-  { beats: 3, unit: 4 },
-  { beats: 6, unit: 8 },
-  { beats: 9, unit: 8 },
-  { beats: 12, unit: 8 },
-  { beats: 3, unit: 8 },
-  { beats: 3, unit: 2 },
-  { beats: 5, unit: 4 },
-  { beats: 7, unit: 8 },
-];
-/** Pickups offered, in beats. */
-const _PICKUPS = [0, 1 / 3, 1 / 2, 1, 3 / 2, 2];
 
 export function KeyAndMetre() {
   const tune = useBench((s) => s.work.tune);
