@@ -22,6 +22,7 @@ import {
   saveGroup,
 } from "./groups";
 import { dropOwn, type KeptInstrument, keepOwn } from "./instruments";
+import { type Follower, followers } from "./joins";
 import { type Left, nameVersion, type Version, versions } from "./states";
 
 type Listed = Backup & Checked;
@@ -156,6 +157,11 @@ export async function listRolesBefore(input: unknown): Promise<Answer<Before>> {
 /** Easier tunes for tonight, with why. */
 export async function listEasier(input: unknown): Promise<Answer<Easier[]>> {
   return answer(Id, input, (id) => easierTunes(database(), id));
+}
+
+/** Tunes of the shelf that a tune can go on into. */
+export async function listFollowers(input: unknown): Promise<Answer<Follower[]>> {
+  return answer(Id, input, (id) => followers(database(), id));
 }
 
 /** The groups there are. */

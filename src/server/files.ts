@@ -3,6 +3,7 @@ import {
   type Derived,
   derive,
   eveningFor,
+  arrangedTonight,
   GROUP,
   groupSheet,
   type Hand,
@@ -61,7 +62,11 @@ function groupFile(
   const name = `${fileName(work.tune.title)}-${who}.${format}`;
   const content =
     format === "mid"
-      ? performanceMidi(performedTonight(work, derived, evening, all, asked))
+      ? performanceMidi(
+          asked === GROUP
+            ? arrangedTonight(work, derived, evening, all)
+            : performedTonight(work, derived, evening, all, asked),
+        )
       : write({ work, derived, sheet });
   return { name, type, content };
 }

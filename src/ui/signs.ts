@@ -23,3 +23,9 @@ export function timeWords(at: number): string {
   if (day(at) === day(Date.now())) return `at ${time}`;
   return `on ${new Date(at).toLocaleDateString("en-GB", { day: "numeric", month: "short" })} at ${time}`;
 }
+
+/** Seconds as players say them, in whole ones: "3:05". */
+export function minutes(seconds: number): string {
+  const whole = Math.round(seconds);
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
+}

@@ -28,7 +28,7 @@ export function parted(tune: Tune, options: Options) {
     group: group?.name ?? "",
     tempo: three(tempo),
     unmet: evening.unmet.map((u) => ({ must: u.must, bars: u.bars.map(barAt), way_out: u.wayOut })),
-    roadmap: evening.roadmap,
+    roadmap: evening.roadmap.columns.map(({ strain, pass, turn, plays }) => ({ strain, pass, turn, plays })),
     seconds: three(evening.seconds),
     parts: evening.parts.map((part) => partJson(part, places, tick, name)),
     fit: {

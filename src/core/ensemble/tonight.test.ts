@@ -4,6 +4,7 @@ import { tuneOf } from "../../testing/abc";
 import { readRoster } from "../grading";
 import { sheetMusicXml } from "../formats";
 import {
+  arrangedTonight,
   chooseGroup,
   derive,
   eveningFor,
@@ -13,10 +14,13 @@ import {
   makeRoom,
   newWork,
   performedTonight,
+  planRoadmap,
   readWork,
   setThere,
   setTonightsTempo,
   settleRole,
+  settleWay,
+  shapeWhole,
   sheetOf,
   withoutPart,
   writeBar,
@@ -108,5 +112,49 @@ describe("tonight, for the group of a work", () => {
     const missing = heard.notes.filter((n) => n.line === groupPartId("dov-pike"));
     expect(missing.length).toBeGreaterThan(0);
     expect(along.notes).toEqual(heard.notes.filter((n) => !missing.includes(n)));
+  });
+});
+
+describe("the whole of tonight, as the roadmap has it", () => {
+  const sheet = sheetOf(work, derived);
+  const whole = (w: typeof work, options = {}) => arrangedTonight(w, derived, eveningFor(w, derived)!, sheet, options);
+  const line = (name: string) => groupPartId(partOf(work, name)!.id);
+  /** Anka has the tune, Mo the drum. */
+  const BAR = 13440;
+
+  it("the drum begins, the tune comes in after four bars, and everyone who plays at last has the chord", () => {
+    const { notes, ticks, bars } = whole(work);
+    const first = (id: string) => Math.min(...notes.filter((n) => n.line === id).map((n) => n.at));
+    expect(first(line("Mo Brine"))).toBeLessThan(BAR);
+    expect(first(line("Anka Reed"))).toBe(4 * BAR);
+    // Four bars twice, three times through, the introduction and the chord.
+    expect(bars).toHaveLength(4 + 3 * 8 + 1);
+    expect(ticks).toBe(bars.length * BAR);
+    const chord = notes.filter((n) => n.at === ticks - BAR);
+    expect(new Set(chord.map((n) => n.line)).size).toBeGreaterThan(10);
+    expect(new Set(chord.filter((n) => n.line !== line("Mo Brine")).map((n) => n.noteNumber % 12))).toEqual(
+      new Set([2, 6, 9]),
+    );
+  });
+  it("who plays along does not hear their own part, before the tune or in it", () => {
+    const id = line("Mo Brine");
+    const { notes } = whole(work, { without: id });
+    expect(notes.some((n) => n.line === id)).toBe(false);
+    expect(notes.length).toBeGreaterThan(100);
+  });
+  it("someone rests, comes out, or is left to the plan again; the shape is another", () => {
+    const { columns } = eveningFor(work, derived)!.roadmap;
+    const rests = settleWay(work, "melody", columns[0]!, "rests");
+    expect(eveningFor(rests, derived)!.roadmap.columns[0]?.plays).not.toContain(partOf(work, "Anka Reed")!.id);
+    const out = settleWay(rests, "melody", columns[0]!, "louder");
+    expect(eveningFor(out, derived)!.roadmap.columns[0]?.louder).toContain(partOf(work, "Anka Reed")!.id);
+    expect(out.evening?.roadmap?.set).toHaveLength(1);
+    expect(settleWay(out, "melody", columns[0]!, null).evening?.roadmap?.set).toEqual([]);
+    const once = shapeWhole(work, { times: 1, introduction: 0, ending: "last note", next: 7 });
+    expect(whole(once).bars).toHaveLength(8);
+    expect(readWork(JSON.parse(JSON.stringify(once)))).toEqual(once);
+    expect(shapeWhole(once, { next: undefined }).evening?.roadmap).not.toHaveProperty("next");
+    expect(planRoadmap(once).evening?.roadmap).toBeUndefined();
+    expect(chooseGroup(once, { name: "Tuesday", learners }).evening?.roadmap).toEqual(once.evening?.roadmap);
   });
 });

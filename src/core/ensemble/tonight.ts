@@ -6,6 +6,7 @@ import { grooveFor } from "./groove";
 import { type Evening, groupStaff, planEvening } from "./group";
 import { once } from "./once";
 import { performed } from "./performed";
+import type { Column, RoadmapChoice, Way } from "./roadmap";
 import type { CHANGES, EveningChoice, Work } from "./work";
 
 type Known = Pick<Derived, "analysis" | "plan">;
@@ -33,6 +34,7 @@ export function eveningFor(work: Work, derived: Known): Evening | undefined {
       settled: new Map(evening.roles.map((r) => [r.name, r.role])),
       changes: evening.changes ?? [],
       edits: (evening.edits ?? []).map((e) => ({ ...e, notes: e.notes.map(handNote) })),
+      ...(evening.roadmap ? { roadmap: evening.roadmap } : {}),
       before: new Map((evening.before ?? []).map((b) => [b.name, b.roles])),
       ...(work.instruments ? { own: work.instruments } : {}),
     });
@@ -60,6 +62,7 @@ export function chooseGroup(
     absent: (kept?.absent ?? []).filter((n) => names.has(n)),
     roles: (kept?.roles ?? []).filter((r) => names.has(r.name)),
     ...(before?.bpm ? { bpm: before.bpm } : {}),
+    ...(kept?.roadmap ? { roadmap: kept.roadmap } : {}),
     ...(kept?.played ? { played: kept.played } : {}),
     ...(earlier.length > 0 ? { before: [...earlier] } : {}),
   };
@@ -103,6 +106,28 @@ export const writeBar = (work: Work, name: string, bar: number, notes: Edit["not
     const others = (e.edits ?? []).filter((x) => x.name !== name || x.bar !== bar);
     return { ...e, edits: notes ? [...others, { name, bar, notes }] : others };
   });
+
+/** The work with the whole of tonight in another shape: times through, introduction, tag, ending. */
+export const shapeWhole = (
+  work: Work,
+  shape: Omit<RoadmapChoice, "set" | "next"> & { next?: number | undefined },
+): Work =>
+  changed(work, (e) => {
+    const { next, ...roadmap } = { ...e.roadmap, ...shape };
+    return { ...e, roadmap: { ...roadmap, ...(next ? { next } : {}) } };
+  });
+
+/** The work with someone (by name, or a role) resting, playing or louder in a column; null is as planned. */
+export const settleWay = (work: Work, who: string, column: Pick<Column, "strain" | "pass" | "turn">, way: Way | null) =>
+  changed(work, (e) => {
+    const { strain, pass, turn } = column;
+    const set = e.roadmap?.set ?? [];
+    const others = set.filter((s) => s.who !== who || s.strain !== strain || s.pass !== pass || s.turn !== turn);
+    return { ...e, roadmap: { ...e.roadmap, set: way ? [...others, { who, strain, pass, turn, way }] : others } };
+  });
+
+/** The work with the roadmap as it is planned. */
+export const planRoadmap = (work: Work): Work => changed(work, ({ roadmap: _, ...e }) => e);
 
 /** The work with another quickest tempo for tonight. */
 export const setTonightsTempo = (work: Work, bpm: number): Work => changed(work, (e) => ({ ...e, bpm }));

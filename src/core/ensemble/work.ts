@@ -5,6 +5,7 @@ import { HarmonyLock, SchoolName, type Side } from "../harmony";
 import { FIDDLE, Instrument } from "../instruments";
 import { Backing } from "../performance";
 import { StoredTune, type Tune } from "../score";
+import { RoadmapChoice } from "./roadmap";
 import { record } from "../theory";
 
 const Name = z.string().max(40);
@@ -161,6 +162,8 @@ export const EveningChoice = record({
     )
     .max(2000)
     .optional(),
+  /** The roadmap, where it is other than planned. */
+  roadmap: RoadmapChoice.optional(),
   /** Felt beats a minute at tonight's quickest; the middle of practice where nothing is said. */
   bpm: z.number().min(10).max(600).optional(),
 });

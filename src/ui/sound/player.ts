@@ -66,6 +66,7 @@ export class Player {
   private sent = 0;
   private clicked = 0;
   private muted = new Set<string>();
+  private levels: ReadonlyMap<string, number> = new Map();
   private channels = new Map<string, number>();
 
   constructor(private hears: Hearer) {}
@@ -118,7 +119,7 @@ export class Player {
     this.channels = new Map(lines.map((line, i) => [line.id, i]));
     const programs = this.sound.gains.map((_, i) => lines[i]?.program ?? CLICK.program);
     this.tell({ type: "programs", programs });
-    this.setMuted(this.muted);
+    this.mix();
     this.clock = takeClock(clockOf(take.performance), take.start, take.end, take.loop);
     const first = this.clock.seconds(take.start + (take.clicks[0]?.at ?? 0));
     this.origin = { time: this.context.currentTime + SOON, at: first };
@@ -151,9 +152,18 @@ export class Player {
 
   setMuted(lines: Iterable<string>): void {
     this.muted = new Set(lines);
+    this.mix();
+  }
+  /** Makes lines louder or quieter than they are played: 1 is as played. */
+  setLevels(levels: ReadonlyMap<string, number>): void {
+    this.levels = levels;
+    this.mix();
+  }
+  private mix() {
     const now = this.context?.currentTime ?? 0;
     for (const [line, channel] of this.channels) {
-      this.sound?.gains[channel]?.gain.setTargetAtTime(this.muted.has(line) ? 0 : 1, now, FADE);
+      const level = this.muted.has(line) ? 0 : (this.levels.get(line) ?? 1);
+      this.sound?.gains[channel]?.gain.setTargetAtTime(level, now, FADE);
     }
   }
 

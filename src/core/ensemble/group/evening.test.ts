@@ -53,7 +53,7 @@ describe("parts for any group, over any tune", () => {
         expect(fit.worst.filter((w) => w.severe)).toEqual([]);
         const tune0 = parts.filter((p) => p.role.endsWith("melody")).map((p) => p.id);
         if (tune0.length > 0)
-          for (const pass of roadmap) expect(pass.plays.some((id) => tune0.includes(id))).toBe(true);
+          for (const column of roadmap.columns) expect(column.plays.some((id) => tune0.includes(id))).toBe(true);
       }),
       { numRuns: 60 },
     );

@@ -1,4 +1,3 @@
-import type { Analysis } from "../../analysis";
 import {
   breaches,
   coachingOf,
@@ -17,15 +16,14 @@ import {
   writeRole,
   type Written,
 } from "../../grading";
-import { type Instrument, instrument, tuned } from "../../instruments";
-import { lineNotes } from "../../score";
+import { type Instrument, instrument, LEVELS, tuned } from "../../instruments";
 import { midi } from "../../theory";
+import { roadmapOf, secondsOf, type Voice } from "../roadmap";
 import { assign, type Candidate, roleCost } from "./assign";
 import { byHand, mended, withChanges } from "./changed";
 import { type Fitted, fitOf, settled } from "./fit";
 import { materialOf } from "./material";
 import type { Evening, EveningRequest, GroupPart, Unmet } from "./model";
-import { roadmapOf } from "./roadmap";
 import { labels, reasonOf, wayOutOf } from "./says";
 import { barsOf } from "./staff";
 
@@ -129,12 +127,14 @@ export function planEvening(request: EveningRequest): Evening {
     material,
     parts.map((p) => ({ id: p.id, role: p.role, notes: p.notes })),
   );
-  const strains = strainsOf(analysis);
+  const strain = (bar: number) => analysis.form.phrases.find((p) => p.to >= bar)?.label ?? "";
   const roadmap = roadmapOf(
-    strains.map((s) => s.label),
-    parts.map((p) => ({ id: p.id, role: p.role, level: p.learner.level })),
+    analysis.places,
+    strain,
+    parts.map(voiceOf),
+    request.roadmap,
+    dance === null || dance === AIR ? "concert" : "dance",
   );
-  const once = strains.reduce((sum, s) => sum + s.ticks, 0) * tick;
   return {
     parts,
     unmet: [
@@ -151,7 +151,7 @@ export function planEvening(request: EveningRequest): Evening {
     ],
     roadmap,
     fit: { total: Math.round(fit.reduce((sum, f) => sum + f.score, 0)), worst: fit.slice(0, WORST) },
-    seconds: once * (roadmap.at(-1)?.pass ?? 1),
+    seconds: secondsOf(analysis.places, roadmap, tick),
   };
 }
 
@@ -224,17 +224,17 @@ function placed(on: Instrument, note: PartNote, { strings }: Limits): PartNote {
   return { ...named, fingers: places.map((p) => p?.finger ?? 0) };
 }
 
-/** The strains as they are played: label, and ticks with their repeats. */
-function strainsOf({ places, form }: Analysis): { label: string; ticks: number }[] {
-  const labels = [...new Set(form.phrases.map((p) => p.label))];
-  const whole = lineNotes(places).length > 0;
-  return labels.map((label) => {
-    const own = form.phrases.filter((p) => p.label === label);
-    const ticks = own.reduce(
-      (sum, p) => sum + places.slice(p.from, p.to + 1).reduce((s, place) => s + place.ticks, 0),
-      0,
-    );
-    const times = Math.max(1, [...form.sequence].filter((c) => c === label).length);
-    return { label, ticks: whole ? ticks * times : 0 };
-  });
-}
+/** What nobody dances to. */
+const AIR = "air";
+/** Level (from 1) from which someone may be alone. */
+const ALONE_FROM = 3;
+
+/** A part as the roadmap sees it. */
+const voiceOf = ({ id, learner, role, on }: GroupPart): Voice => ({
+  id,
+  name: learner.name,
+  role,
+  level: learner.level,
+  plucked: on.family === "plucked",
+  alone: knows(learner, "alone") ?? LEVELS.indexOf(learner.level) + 1 >= ALONE_FROM,
+});

@@ -2,4 +2,4 @@
 // what and why, each part within its limits, who plays when, how it all fits.
 export * from "./evening";
 export type * from "./model";
-export { groupStaff } from "./staff";
+export { groupStaff, loudnessOf } from "./staff";

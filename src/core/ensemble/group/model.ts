@@ -3,7 +3,7 @@ import type { ChordPlan } from "../../chords";
 import type { Difficulty, Learner, Limits, PartNote, RoleName } from "../../grading";
 import type { Instrument } from "../../instruments";
 import type { Misfit } from "./fit";
-import type { Pass } from "./roadmap";
+import type { Roadmap, RoadmapChoice } from "../roadmap";
 
 /** The part of one learner for tonight. */
 export type GroupPart = {
@@ -29,7 +29,7 @@ export type Unmet = { must: string; bars: number[]; wayOut: string };
 export type Evening = {
   parts: GroupPart[];
   unmet: Unmet[];
-  roadmap: Pass[];
+  roadmap: Roadmap;
   fit: { total: number; worst: Misfit[] };
   /** Seconds of the whole, as the roadmap has it. */
   seconds: number;
@@ -51,4 +51,6 @@ export type EveningRequest = {
   /** What each played in the last tunes, the latest first. */
   before?: ReadonlyMap<string, readonly RoleName[]>;
   own?: readonly Instrument[];
+  /** What is settled of who plays when. */
+  roadmap?: RoadmapChoice;
 };

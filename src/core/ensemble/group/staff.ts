@@ -48,7 +48,8 @@ export const groupStaff = (places: readonly Place[], part: GroupPart, material: 
   clef: part.on.clef,
   program: part.on.program,
   ...(part.on.transposition ? { transposition: part.on.transposition } : {}),
-  loudness: LOUD[ROLE_RULES[part.role].group],
+  loudness: loudnessOf(part),
 });
 /** How loud a part is beside the tune, by what it does. */
 const LOUD = { tune: 1, harmony: 0.75, "long notes": 0.55, chords: 0.6, bass: 0.8, drum: 0.5 } as const;
+export const loudnessOf = ({ role }: GroupPart): number => LOUD[ROLE_RULES[role].group];

@@ -11,6 +11,7 @@ import { RoleBadge, VOICES } from "../../roles";
 import { listed } from "../../signs";
 import { useBench } from "../state";
 import { FitGrid } from "./FitGrid";
+import { Mixer } from "./Mixer";
 import { Roadmap } from "./Roadmap";
 import { useEvening } from "./useEvening";
 
@@ -70,6 +71,7 @@ export function EveningMore() {
   return (
     <Box as="section" aria-label="Tonight as a whole" pb="20px">
       <Roadmap evening={evening} />
+      <Mixer evening={evening} />
       <FitGrid evening={evening} />
     </Box>
   );

@@ -117,9 +117,15 @@ export const rungsOf = ({ from, to, step }: Ladder): number[] => {
 
 /**
  * What sounds in the place of a line, of the chords, or of the tune (its events by bar); whose part (id) everyone
- * else is heard without.
+ * else is heard without; whether tonight is heard as the roadmap has it, from the introduction to the last chord.
  */
-export type Other = { line?: DerivedLine | null; plan?: ChordPlan | null; tune?: Rung["bars"]; without?: string };
+export type Other = {
+  line?: DerivedLine | null;
+  plan?: ChordPlan | null;
+  tune?: Rung["bars"];
+  without?: string;
+  arranged?: boolean;
+};
 
 /** A tap along: how late it was, in milliseconds, early below 0; and the bar (index) it fell in. */
 export type Tap = { late: number; bar: number };
@@ -136,6 +142,8 @@ export type SoundSlice = {
   counting: boolean;
   /** Parts (ids) that are not heard; "chords" for the chords. */
   muted: ReadonlySet<string>;
+  /** How loud parts (ids) are where that is not 1. */
+  levels: ReadonlyMap<string, number>;
   failure: string;
   /** The number of the count-in that sounds; null once the music has begun. */
   counted: number | null;
@@ -166,6 +174,7 @@ export type SoundSlice = {
   setCounting: (on: boolean) => void;
   mute: (part: string) => void;
   setMuted: (parts: Iterable<string>) => void;
+  setLevel: (part: string, level: number) => void;
   /** Lets go of the device when the bench is left. */
   close: () => void;
 };

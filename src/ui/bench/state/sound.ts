@@ -1,4 +1,5 @@
 import {
+  arrangedTonight,
   GROUP,
   groupSheet,
   handFor,
@@ -59,7 +60,7 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
     return player;
   };
   /** The performance of the work as it stands, with another line, other chords or another tune where they are given. */
-  const performed = ({ line: other = null, plan = null, tune, without }: Other): Performance => {
+  const performed = ({ line: other = null, plan = null, tune, without, arranged }: Other): Performance => {
     const { work, derived } = get();
     const all = sheetOf(work, derived);
     const plays = new Set(derived.parts.filter((p) => p.line === other?.id).map((p) => p.id));
@@ -73,8 +74,9 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
     const chords = (plan ?? derived.plan).chords.map(({ bar, at, symbol }) => ({ bar, at, symbol }));
     const sheet = { ...all, staves, chords };
     const { percent, page, handShown, pure, evening, shown } = get();
-    if (evening && isGroup(shown)) {
+    if (evening && (isGroup(shown) || arranged)) {
       staves = groupSheet(evening, derived, { ...sheet, staves: [] }, shown).staves;
+      if (arranged) return arrangedTonight(work, derived, evening, sheet, { percent, ...(without ? { without } : {}) });
       const [who, asked] = without ? [withoutPart(evening, without), GROUP] : [evening, shown];
       return performedTonight(work, derived, who, sheet, asked, percent);
     }
@@ -118,11 +120,12 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
   const play = (from: number, to: number | null, loop: boolean, clicks: boolean, other: Other = {}) => {
     performance = performed(other);
     const { start, end } = stretchOf(performance.bars, from, to ?? from);
-    const { percent, muted: silent, derived } = get();
+    const { percent, muted: silent, levels, derived } = get();
     const own = started();
     own.setMuted(silent);
+    own.setLevels(levels);
     set({ failure: "", playing: true });
-    const whole = from === 0 && to === null;
+    const whole = from === 0 && (to === null || other.arranged === true);
     const opening = performance.bars[0]?.at ?? 0;
     void own
       .play({
@@ -131,7 +134,7 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
         loop,
         // The opening chord comes before the first bar, where the whole is played.
         start: whole ? 0 : start,
-        end: to === null ? performance.ticks : end,
+        end: whole || to === null ? performance.ticks : end,
         clicks: clicks && !(whole && opening > 0) ? countIn(derived.analysis.places, from) : [],
       })
       .then(hearClapper);
@@ -142,6 +145,7 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
     percent: 70,
     counting: true,
     muted: new Set(muted),
+    levels: new Map(),
     failure: "",
     counted: null,
     lights: [],
@@ -197,6 +201,11 @@ export function soundSlice(muted: Iterable<string>, set: Put, get: Get): SoundSl
       const next = new Set(parts);
       set({ muted: next });
       player?.setMuted(next);
+    },
+    setLevel: (part, level) => {
+      const levels = new Map(get().levels).set(part, level);
+      set({ levels });
+      player?.setLevels(levels);
     },
     close: () => player?.stop(),
   };
