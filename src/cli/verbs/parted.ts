@@ -1,5 +1,5 @@
 import { analyse } from "../../core/analysis";
-import { type GroupPart, planEvening } from "../../core/ensemble";
+import { type GroupPart, inStrokes, planEvening } from "../../core/ensemble";
 import { barLabel, type Place, type Tune } from "../../core/score";
 import { pitchName, spell } from "../../core/theory";
 import type { Options } from "../arguments";
@@ -30,7 +30,7 @@ export function parted(tune: Tune, options: Options) {
     unmet: evening.unmet.map((u) => ({ must: u.must, bars: u.bars.map(barAt), way_out: u.wayOut })),
     roadmap: evening.roadmap.columns.map(({ strain, pass, turn, plays }) => ({ strain, pass, turn, plays })),
     seconds: three(evening.seconds),
-    parts: evening.parts.map((part) => partJson(part, places, tick, name)),
+    parts: inStrokes(evening.parts, { analysis, tick }).map((part) => partJson(part, places, tick, name)),
     fit: {
       total: evening.fit.total,
       worst: evening.fit.worst.map(({ bar, ...w }) => ({ ...barName(places[bar] as Place), ...w })),

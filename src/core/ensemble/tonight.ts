@@ -3,7 +3,7 @@ import type { Learner, RoleName } from "../grading";
 import { beatTicks, type Performance, type Sheet } from "../score";
 import type { Derived } from "./derive";
 import { grooveFor } from "./groove";
-import { type Evening, groupStaff, planEvening } from "./group";
+import { type Evening, groupStaff, inStrokes, planEvening } from "./group";
 import { once } from "./once";
 import { performed } from "./performed";
 import type { Column, RoadmapChoice, Way } from "./roadmap";
@@ -25,11 +25,13 @@ export function eveningFor(work: Work, derived: Known): Evening | undefined {
   return once(analysis, ["evening", evening, plan, work.feel.groove, work.instruments], () => {
     const absent = new Set(evening.absent);
     const groove = grooveFor(work, derived);
-    return planEvening({
+    const tick = 60 / (tonightsTempo(work, derived) * beatTicks(work.tune.metre));
+    const dance = groove?.name ?? null;
+    const planned = planEvening({
       analysis,
       plan,
-      tick: 60 / (tonightsTempo(work, derived) * beatTicks(work.tune.metre)),
-      dance: groove?.name ?? null,
+      tick,
+      dance,
       learners: evening.learners.filter((l) => !absent.has(l.name)),
       settled: new Map(evening.roles.map((r) => [r.name, r.role])),
       changes: evening.changes ?? [],
@@ -38,6 +40,7 @@ export function eveningFor(work: Work, derived: Known): Evening | undefined {
       before: new Map((evening.before ?? []).map((b) => [b.name, b.roles])),
       ...(work.instruments ? { own: work.instruments } : {}),
     });
+    return { ...planned, parts: inStrokes(planned.parts, { analysis, tick }) };
   });
 }
 
@@ -146,8 +149,9 @@ export function groupSheet(
   asked: string,
 ): Sheet {
   const own = (evening?.parts ?? []).filter((p) => asked === GROUP || groupPartId(p.id) === asked);
+  const starts = new Set(analysis.form.phrases.map((p) => p.from));
   const staves = own.map((p) => ({
-    ...groupStaff(analysis.places, p, { key: analysis.key.key }),
+    ...groupStaff(analysis.places, p, { key: analysis.key.key, starts }),
     id: groupPartId(p.id),
   }));
   return { ...sheet, staves: [...sheet.staves, ...staves] };

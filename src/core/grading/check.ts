@@ -24,7 +24,7 @@ const OCTAVE = 12;
 
 /** Every limit a part breaks, in order of its bars. */
 export function breaches(part: Checked): Breach[] {
-  const found = [...barsOf(part), ...notesOf(part), ...motionOf(part), ...chordsOf(part)];
+  const found = [...barsOf(part), ...notesOf(part), ...motionOf(part), ...bowsOf(part), ...chordsOf(part)];
   return found.sort((a, b) => a.bar - b.bar);
 }
 
@@ -101,6 +101,22 @@ function motionOf({ notes, limits, on }: Checked): Breach[] {
       if (count > limits.crossings)
         found.push({ limit: "crossings", bar, words: "More crossings than this level makes in a bar." });
   return found;
+}
+
+/** Slurs: notes in one bow, and how long it lasts. */
+function bowsOf({ notes, limits, tick }: Checked): Breach[] {
+  const bows = new Map<number, PartNote[]>();
+  for (const n of notes) if (n.slur !== undefined) bows.set(n.slur, [...(bows.get(n.slur) ?? []), n]);
+  return [...bows.values()].flatMap((own): Breach[] => {
+    const bar = own[0]?.bar ?? 0;
+    const seconds = own.reduce((sum, n) => sum + n.ticks, 0) * tick;
+    const found: Breach[] = [];
+    if (own.length > limits.slur)
+      found.push({ limit: "slur", bar, words: "More notes in one bow than this level slurs." });
+    if (limits.bow !== null && seconds > limits.bow + CLOSE)
+      found.push({ limit: "bow", bar, words: "A slur is longer than a bow." });
+    return found;
+  });
 }
 
 /** Chords: how many there are, and how soon one follows another. */

@@ -71,7 +71,8 @@ function planned(request: BowRequest, priced: boolean): StrokePlan {
   if (notes.length === 0) return none;
   const spots = spotsOf(notes, request);
   const runs = request.runs ? spots.map((_, i) => runFrom(spots, i)) : [];
-  const most = Math.max(request.air ? MOST.air : MOST.quick, ...runs);
+  const styled = Math.max(request.air ? MOST.air : MOST.quick, ...runs);
+  const most = Math.min(styled, request.most ?? styled);
   const ground: Ground = { spots, request, most };
   const slurs = locks.some(({ bar, at, ticks }) => {
     const note = notes.find((n) => n.place.index === bar && n.at - n.place.at === at);

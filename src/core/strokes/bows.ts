@@ -28,6 +28,8 @@ export type BowRequest = {
   locks?: readonly StrokeLock[];
   /** A slow air: longer bows. */
   air?: boolean;
+  /** Most notes in one bow, where a player has fewer than the style would. */
+  most?: number;
   /** Runs of quick steps go in one up-bow that swells into the beat, as in strathspeys. */
   runs?: boolean;
 };

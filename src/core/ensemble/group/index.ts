@@ -2,4 +2,5 @@
 // what and why, each part within its limits, who plays when, how it all fits.
 export * from "./evening";
 export type * from "./model";
+export { inStrokes } from "./strokes";
 export { groupStaff, loudnessOf } from "./staff";
