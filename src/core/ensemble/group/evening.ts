@@ -75,13 +75,13 @@ export function planEvening(request: EveningRequest): Evening {
     if (!again) break;
   }
   const ids = idsOf(written.map((w) => w.candidate.learner.name));
-  const apart = settled(
+  const apart = together(
     material,
-    written.map(({ candidate, role, part }, i): Fitted => {
-      const notes = withChanges(part.notes, candidate.learner.name, part.request.limits, request.changes ?? []);
-      return { id: ids[i] as string, role, notes };
+    written.map(({ candidate: { learner, on }, role, part }, i): Sitting => {
+      const { limits } = part.request;
+      const notes = withChanges(part.notes, learner.name, limits, request.changes ?? []);
+      return { id: ids[i] as string, role, notes, level: LEVELS.indexOf(learner.level), on, limits };
     }),
-    (p) => Math.ceil((written[ids.indexOf(p.id)]?.part.request.limits.shortest ?? 0) / tick),
   );
   const parts = written.map(({ candidate, role, part }, i): GroupPart => {
     const id = ids[i] as string;
@@ -125,7 +125,7 @@ export function planEvening(request: EveningRequest): Evening {
   });
   const fit = fitOf(
     material,
-    parts.map((p) => ({ id: p.id, role: p.role, notes: p.notes })),
+    parts.map((p) => ({ id: p.id, role: p.role, notes: p.notes, level: LEVELS.indexOf(p.learner.level) })),
   );
   const strain = (bar: number) => analysis.form.phrases.find((p) => p.to >= bar)?.label ?? "";
   const roadmap = roadmapOf(
@@ -154,6 +154,32 @@ export function planEvening(request: EveningRequest): Evening {
     seconds: secondsOf(analysis.places, roadmap, tick),
   };
 }
+
+type Sitting = Fitted & { on: Instrument; limits: Limits };
+/** Times that parts are settled and mended in turn: what is mended may rub anew. */
+const SETTLES = 5;
+
+/** Parts that rub nowhere severely, each within its limits; and in which bars each gave something up. */
+function together(material: Material, sitting: readonly Sitting[]) {
+  const { places, tick } = material;
+  const changed = new Map<string, number[]>();
+  const shortest = new Map(sitting.map((p) => [p.id, Math.ceil(p.limits.shortest / tick)]));
+  let parts = [...sitting];
+  for (let round = 0; round < SETTLES; round++) {
+    const apart = settled(material, parts, ({ id }) => shortest.get(id) ?? 0);
+    for (const [id, bars] of apart.changed) changed.set(id, [...new Set([...(changed.get(id) ?? []), ...bars])]);
+    const mends = apart.parts.map(({ notes }, i): Sitting => {
+      const own = sitting[i] as Sitting;
+      const lying = notes.map((n) => placed(own.on, n, own.limits));
+      return { ...own, notes: mended({ ...own, notes: lying, places, tick }, NO_HANDS) };
+    });
+    const calm = mends.every((p, i) => p.notes.length === apart.parts[i]?.notes.length);
+    parts = mends;
+    if (calm) break;
+  }
+  return { parts, changed };
+}
+const NO_HANDS: ReadonlySet<number> = new Set();
 
 const playedBy = ({ instrument: name, tuning }: Learner, own: readonly Instrument[] = []): Instrument | undefined => {
   const on = instrument(name, own);

@@ -1,12 +1,12 @@
 import type { Material, PartNote } from "../../grading";
-import { chordOf, ROLE_RULES, type RoleName } from "../../grading";
+import { chordOf, ROLE_RULES, type RoleGroup, type RoleName } from "../../grading";
 import { beatTicks, type Place } from "../../score";
 
 // How parts sit together, pair by pair and bar by bar: what rubs, crowds, buries the tune or blurs, by teachers'
 // judgement.
 
 /** A part as it is looked at beside the others. */
-export type Fitted = { id: string; role: RoleName; notes: readonly PartNote[] };
+export type Fitted = { id: string; role: RoleName; level: number; notes: readonly PartNote[] };
 const FIT_KINDS = ["clash", "held second", "crowding", "mud", "buried"] as const;
 export type FitKind = (typeof FIT_KINDS)[number];
 /** Something two parts do to each other in a bar (an index), from mild to severe. */
@@ -109,17 +109,54 @@ const buries = (tune: readonly Timed[], other: readonly Timed[]): boolean =>
 const crowds = (a: readonly Timed[], b: readonly Timed[]): boolean =>
   a.length > BUSY && b.length > BUSY && Math.abs(mean(a) - mean(b)) < FIFTH / 2;
 
-/** What can be done about a misfit: which part changes, never the tune; the one that plays more does. */
+/** How willingly a part gives way where both players are as far: long notes before chords, chords before lines. */
+const YIELDS: Readonly<Record<RoleGroup, number>> = {
+  "long notes": 4,
+  chords: 3,
+  harmony: 2,
+  bass: 1,
+  drum: 0,
+  tune: 0,
+};
+
+/** Which part changes where two get in each other's way: never the tune; the stronger player, then by what it does. */
 export function toChange(a: Fitted, b: Fitted): Fitted {
-  if (isTune(a) && !isTune(b)) return b;
-  if (isTune(b) && !isTune(a)) return a;
-  // Of two that both have the tune the plainer one gives way.
-  return a.notes.length >= b.notes.length && !isTune(a) ? a : b;
+  if (isTune(a) !== isTune(b)) return isTune(a) ? b : a;
+  if (a.level !== b.level) return a.level > b.level ? a : b;
+  const yields = ({ role }: Fitted) => YIELDS[ROLE_RULES[role].group];
+  if (yields(a) !== yields(b)) return yields(a) > yields(b) ? a : b;
+  return a.notes.length >= b.notes.length ? a : b;
 }
 
+/** What becomes of a note that rubs: ticks it keeps before the other begins, and of several pitches which go. */
+type Drop = { ticks: number | null; pitches: Set<number> };
+
+/** A note with a pitch less, where it has more than one; ended before the rub, or gone, where it has not. */
+function relieved(part: Fitted, note: PartNote, { ticks, pitches }: Drop): PartNote[] {
+  const left = note.pitches.flatMap((p, i) => (pitches.has(p) ? [] : [i]));
+  // A hand on a shape has all of its strings or none.
+  if (left.length > 0 && ROLE_RULES[part.role].kind !== "chords") {
+    const of = <T>(all: readonly T[] | undefined) => all && left.map((i) => all[i] as T);
+    const [strings, frets, fingers] = [of(note.strings), of(note.frets), of(note.fingers)];
+    return [
+      {
+        ...note,
+        pitches: left.map((i) => note.pitches[i] as number),
+        ...(strings ? { strings } : {}),
+        ...(frets ? { frets } : {}),
+        ...(fingers ? { fingers } : {}),
+      },
+    ];
+  }
+  return ticks ? [{ ...note, ticks }] : [];
+}
+
+/** Times that parts are looked through: a note that goes may have been what resolved another. */
+const ROUNDS = 12;
+
 /**
- * Parts without severe clashes: a note that rubs is ended before it, or rests where it begins there; of two the one
- * that is not the tune. Gives the parts, and in which bars each was changed.
+ * Parts without severe clashes: a note that rubs loses the pitch, ends before it, or rests where it begins there; of
+ * two the one that `toChange` names. Gives the parts, and in which bars each was changed.
  */
 export function settled(
   material: Material,
@@ -128,41 +165,53 @@ export function settled(
 ): { parts: Fitted[]; changed: Map<string, number[]> } {
   const changed = new Map<string, number[]>();
   let now = [...parts];
-  for (let round = 0; round < 3; round++) {
-    const drops = new Map<string, Map<number, number | null>>();
-    const bars = now.map((p, i) => byBar(material.places, p, i));
-    now.forEach((a, i) => {
-      for (let k = i + 1; k < now.length; k++) {
-        const b = now[k] as Fitted;
-        for (const place of material.places) {
-          const { index } = place;
-          for (const x of bars[i]?.get(index) ?? [])
-            for (const y of bars[k]?.get(index) ?? []) {
-              const rub = rubOf(material, place, [a, b], x, y);
-              if (rub?.kind !== "clash" || rub.resolved) continue;
-              const who = toChange(a, b);
-              const [own, other] = who === a ? [x, y] : [y, x];
-              const ends = other.from > own.from ? other.from - own.from : 0;
-              const least = shortest(who);
-              const list = drops.get(who.id) ?? new Map<number, number | null>();
-              list.set(own.order, ends >= least && ends > 0 ? Math.min(ends, list.get(own.order) ?? ends) : null);
-              drops.set(who.id, list);
-              changed.set(who.id, [...new Set([...(changed.get(who.id) ?? []), index])]);
-            }
-        }
-      }
-    });
+  for (let round = 0; round < ROUNDS; round++) {
+    const drops = dropsOf(material, now, shortest);
     if (drops.size === 0) break;
     now = now.map((p) => {
-      const list = drops.get(p.id);
-      if (!list) return p;
-      const notes = p.notes.flatMap((n, order): PartNote[] => {
-        if (!list.has(order)) return [n];
-        const ticks = list.get(order);
-        return ticks ? [{ ...n, ticks }] : [];
-      });
-      return { ...p, notes };
+      const own = drops.get(p.id);
+      if (!own) return p;
+      const bars = [...own.keys()].map((order) => p.notes[order]?.bar ?? 0);
+      changed.set(p.id, [...new Set([...(changed.get(p.id) ?? []), ...bars])]);
+      return {
+        ...p,
+        notes: p.notes.flatMap((n, order) => (own.has(order) ? relieved(p, n, own.get(order) as Drop) : [n])),
+      };
     });
   }
   return { parts: now, changed };
 }
+
+/** What every part gives up, by the order of its notes. */
+function dropsOf(
+  material: Material,
+  parts: readonly Fitted[],
+  shortest: (part: Fitted) => number,
+): Map<string, Map<number, Drop>> {
+  const drops = new Map<string, Map<number, Drop>>();
+  const bars = parts.map((p, i) => byBar(material.places, p, i));
+  parts.forEach((a, i) => {
+    for (let k = i + 1; k < parts.length; k++) {
+      const b = parts[k] as Fitted;
+      for (const place of material.places)
+        for (const x of bars[i]?.get(place.index) ?? [])
+          for (const y of bars[k]?.get(place.index) ?? []) {
+            const rub = rubOf(material, place, [a, b], x, y);
+            if (rub?.kind !== "clash" || rub.resolved) continue;
+            const who = toChange(a, b);
+            const [own, other] = who === a ? [x, y] : [y, x];
+            const mine = drops.get(who.id) ?? new Map<number, Drop>();
+            const known = mine.get(own.order);
+            const room = other.from - own.from;
+            const ends = room > 0 && room >= shortest(who) ? room : null;
+            const ticks = known === undefined ? ends : lesser(known.ticks, ends);
+            mine.set(own.order, { ticks, pitches: new Set([...(known?.pitches ?? []), own.pitch]) });
+            drops.set(who.id, mine);
+          }
+    }
+  });
+  return drops;
+}
+/** The shorter of two lengths; none where one of them is none. */
+const lesser = (a: number | null, b: number | null): number | null =>
+  a === null || b === null ? null : Math.min(a, b);

@@ -19,7 +19,7 @@ export function barsOf(
   const byBar = new Map<number, PartNote[]>();
   for (const n of notes) byBar.set(n.bar, [...(byBar.get(n.bar) ?? []), n]);
   const drum = on.family === "drum";
-  const signs = starts ? signsOf(places, notes, starts) : new Set<PartNote>();
+  const signs = starts ? signsOf(places, notes, starts, on.family === "plucked") : new Set<PartNote>();
   return places.map((place) => {
     const events: Event[] = [];
     let at = 0;
@@ -54,10 +54,15 @@ function marksOf({ stroke }: PartNote, signed: boolean): Mark[] {
 }
 
 /**
- * Notes whose stroke is signed: the first of a phrase, after a rest, and wherever the hand does not simply go to and
- * fro. Strums are signed where they turn.
+ * Notes whose stroke is signed: the first of a phrase, after a rest, and wherever the bow does not simply go to and fro.
+ * What is plucked is signed where it turns.
  */
-function signsOf(places: readonly Place[], notes: readonly PartNote[], starts: ReadonlySet<number>): Set<PartNote> {
+function signsOf(
+  places: readonly Place[],
+  notes: readonly PartNote[],
+  starts: ReadonlySet<number>,
+  plucked: boolean,
+): Set<PartNote> {
   const startOf = ({ bar, at }: PartNote) => (places[bar]?.at ?? 0) + at;
   return new Set(
     notes.filter((n, i) => {
@@ -65,7 +70,7 @@ function signsOf(places: readonly Place[], notes: readonly PartNote[], starts: R
       if (!before || (starts.has(n.bar) && before.bar !== n.bar)) return true;
       if (n.slur !== undefined && n.slur === before.slur) return false;
       const turned = n.stroke !== before.stroke;
-      if (n.pitches.length > 2) return turned;
+      if (plucked) return turned;
       return !turned || startOf(n) > startOf(before) + before.ticks;
     }),
   );

@@ -1,5 +1,5 @@
 import type { Analysis } from "../../analysis";
-import { type PartNote, ROLE_RULES } from "../../grading";
+import { type PartNote, type RoleGroup, ROLE_RULES } from "../../grading";
 import { LEVELS } from "../../instruments";
 import { beatTicks, isCompound, type Place } from "../../score";
 import { type Bowing, planBowing, planPlectrum, type StrokePlan } from "../../strokes";
@@ -12,9 +12,12 @@ type Ground = { analysis: Analysis; tick: number };
 
 const FLUENT = LEVELS.indexOf("Fluent");
 
+/** Roles whose notes are a melody: what stands or marks the beat has a bow to each note. */
+const SUNG = new Set<RoleGroup>(["tune", "harmony"]);
+
 /** How someone bows: a bow to each note until slurs are known, then every downbeat down; jigs in their pulse. */
-function bowingFor({ limits, learner }: GroupPart, place: Place): Bowing {
-  if (limits.slur < 2) return "Separate";
+function bowingFor({ limits, learner, role }: GroupPart, place: Place): Bowing {
+  if (limits.slur < 2 || !SUNG.has(ROLE_RULES[role].group)) return "Separate";
   const jig = isCompound(place.metre) && LEVELS.indexOf(learner.level) >= FLUENT;
   return jig ? "Jig pulse" : "Down on the beat";
 }

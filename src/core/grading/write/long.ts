@@ -1,7 +1,21 @@
 import type { Instrument } from "../../instruments";
+import type { Place } from "../../score";
 import { midi, semitoneOf } from "../../theory";
-import type { Draft, Material, PartNote, Request } from "./material";
-import { about, BREATHES, chosen, isOpen, laid, MOST, PRICES, slotsOf, withBreath, within } from "./slots";
+import { type Draft, type Material, type PartNote, type Request, rubsIn, segmentsOf } from "./material";
+import {
+  about,
+  BREATHES,
+  chosen,
+  isOpen,
+  laid,
+  MOST,
+  PRICES,
+  type Slot,
+  STILL,
+  slotsOf,
+  withBreath,
+  within,
+} from "./slots";
 
 /** One note for each chord, near to the one before, with a shape of its own; from the third level two a bar. */
 export function writeOneNote(material: Material, request: Request): Draft {
@@ -45,9 +59,8 @@ export function writeDrone(material: Material, request: Request): Draft {
   const tonic = semitoneOf(material.key.tonic);
   const classes = [tonic, (tonic + 7) % 12];
   const beginner = BREATHES.has(who.level);
-  // Every fourth bar is struck twice, so that it never goes on unchanged.
   const struck = slotsOf(material, request, (place) =>
-    place.index % 4 === 3 && place.ticks % 2 === 0 ? [place.ticks / 2] : [],
+    isStruckTwice(place) && place.ticks % 2 === 0 ? [place.ticks / 2] : [],
   );
   const slots = (beginner ? withBreath(material, request, struck) : struck).filter((s, i, all) => {
     const before = all[i - 1];
@@ -65,17 +78,44 @@ export function writeDrone(material: Material, request: Request): Draft {
     full,
     () => about(within(request, classes), height, MOST),
     (slot, pitch) => {
-      const inChord = slot.segment?.chord.classes.includes(pitch % 12) ?? true;
-      return (inChord ? 0 : 1.2) + (isOpen(on, pitch) ? PRICES.open : 0) - (pitch % 12 === tonic && slot.last ? 1 : 0);
+      const chord = slot.segment?.chord;
+      const inChord = chord?.classes.includes(pitch % 12) ?? true;
+      const rub = chord && rubsIn(chord, pitch) ? PRICES.rub : 0;
+      const home = pitch % 12 === tonic && slot.last ? 1 : 0;
+      return (inChord ? 0 : 1.2) + rub + (isOpen(on, pitch) ? PRICES.open : 0) - home;
     },
+    STILL,
   );
-  const notes = laid(material, request, full, pitches);
+  const joined = held(full, pitches);
+  const notes = laid(material, request, joined.slots, joined.pitches);
   const pairs = limits.doubleStops !== "none" && on.family === "bowed";
+  const own = segmentsOf(material);
+  /** Of tonic and fifth those that rub against no chord the note sounds in. */
+  const still = ({ bar, at, ticks }: PartNote) =>
+    classes.filter((c) => !own[bar]?.some((s) => s.at < at + ticks && s.at + s.ticks > at && rubsIn(s.chord, c)));
   return {
-    notes: pairs ? notes.map((n) => paired(on, n, classes)) : notes,
+    notes: pairs ? notes.map((n) => paired(on, n, still(n))) : notes,
     leftOut: ["Everything that moves: the drone stands."],
   };
 }
+
+/** Notes that stay the same within a bar as one; those of every fourth bar are struck anew. */
+function held(slots: readonly Slot[], pitches: readonly (number | null)[]) {
+  const made: { slots: Slot[]; pitches: (number | null)[] } = { slots: [], pitches: [] };
+  slots.forEach((slot, i) => {
+    const before = made.slots.at(-1);
+    const same = pitches[i] === made.pitches.at(-1) && before?.bar === slot.bar && !isStruckTwice(slot.place);
+    if (before && same && before.at + before.ticks === slot.at)
+      made.slots[made.slots.length - 1] = { ...before, ticks: before.ticks + slot.ticks };
+    else {
+      made.slots.push(slot);
+      made.pitches.push(pitches[i] ?? null);
+    }
+  });
+  return made;
+}
+/** Every fourth bar is struck twice, so that a drone never goes on unchanged. */
+const isStruckTwice = ({ index }: Place): boolean => index % 4 === 3;
 
 /** A second open string beside a drone's note, where it is of the drone too. */
 export function paired(on: Instrument, note: PartNote, classes: readonly number[]): PartNote {

@@ -81,6 +81,10 @@ export const soundingMelody = ({ melody }: Material): Sounding[] =>
 const HARSH = new Set([1, 11]);
 export const isHarsh = (a: number, b: number): boolean => a !== b && HARSH.has(Math.abs(a - b) % 12);
 
+/** Whether a pitch rubs against a note of a chord that is not the pitch itself. */
+export const rubsIn = (of: Chord, pitch: number): boolean =>
+  !of.classes.includes(pitch % 12) && of.classes.some((c) => isHarsh(c, pitch % 12));
+
 /** How harshly a pitch held over a stretch rubs against the melody: half beats of it on beats; 0 where it does not. */
 export function rubs(
   material: Material,

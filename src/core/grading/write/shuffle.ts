@@ -14,6 +14,9 @@ import {
 } from "./material";
 import { BREATHES, chosen, slotsOf } from "./slots";
 
+/** What an open string costs that is not of the chord: of the tonic's fifth, and any other. */
+const FOREIGN = { key: 1.4, other: 6 };
+
 /** Long, short, short on an open string of the chord or the key; pairs of them from the third level. */
 export function writeShuffle(material: Material, request: Request): Draft {
   const { on, limits, who } = request;
@@ -30,7 +33,7 @@ export function writeShuffle(material: Material, request: Request): Draft {
     (slot, pitch) => {
       const own = slot.segment?.chord.classes.includes(pitch % 12) ?? false;
       if (own) return 0;
-      return [0, 7].includes((pitch - tonic + 120) % 12) ? 2.2 : 6;
+      return [0, 7].includes((pitch - tonic + 120) % 12) ? FOREIGN.key : FOREIGN.other;
     },
   );
   const notes = whole.flatMap((slot, i): PartNote[] => {

@@ -9,6 +9,7 @@ import {
   type PartNote,
   type Request,
   rubs,
+  rubsIn,
   type Segment,
   segmentAt,
   segmentsOf,
@@ -18,12 +19,16 @@ import { lyingOn } from "./tune";
 
 // Parts that are not the tune: where their notes may stand, and the cheapest way through those places.
 
-/** A place for a note: from where to where in its bar, under which chord, in which phrase, how far into it (0 to 1). */
+/**
+ * A place for a note: from where to where in its bar, under which chord and which others after it, in which phrase, how
+ * far into it (0 to 1).
+ */
 export type Slot = {
   bar: number;
   at: number;
   ticks: number;
   segment: Segment | undefined;
+  later: readonly Segment[];
   place: Place;
   first: boolean;
   last: boolean;
@@ -39,6 +44,9 @@ export const PRICES = {
   rub: 6,
   rest: 3,
   foreign: 5,
+  /** A note held into a chord that it is not of, and that it rubs against. */
+  outgrown: 0.8,
+  outgrownHarsh: 4,
   rootAtEdge: -0.6,
   /** Root, third and fifth of a chord, and what lies above them. */
   inChord: [0, 0.15, 0.2],
@@ -68,6 +76,7 @@ export function slotsOf(material: Material, { limits }: Request, perBar: (place:
           at,
           ticks: until - at,
           segment: segmentAt(own, at),
+          later: own.filter((s) => s.at > at && s.at < until),
           place,
           first: order === 0 && i === 0,
           last: order === bars.length - 1 && i === few.length - 1,
@@ -78,15 +87,32 @@ export function slotsOf(material: Material, { limits }: Request, perBar: (place:
   });
 }
 
-/** A beginner breathes once a phrase, beside the note that closes it and never on it. */
+/** What it costs that a note is held into chords that came after it began. */
+const outgrown = ({ later }: Slot, pitch: number): number =>
+  later.reduce((sum, { chord }) => {
+    if (chord.classes.includes(pitch % 12)) return sum;
+    return sum + (rubsIn(chord, pitch) ? PRICES.outgrownHarsh : PRICES.outgrown);
+  }, 0);
+
+/**
+ * A beginner breathes once a phrase, beside the note that closes it and never on it: the note before it ends a beat
+ * early, or is left out where it is short; else the closing note itself ends early, where its chord has come.
+ */
 export function withBreath(material: Material, { limits }: Request, slots: readonly Slot[]): Slot[] {
+  const long = (ticks: number) => ticks > 0 && ticks * material.tick >= limits.shortest - 1e-9;
+  const early = (slot: Slot) => slot.ticks - beatTicks(slot.place.metre);
+  const breathed = new Set<Slot>();
   return slots.flatMap((slot, i): Slot[] => {
     const next = slots[i + 1];
-    if (!next?.last) return [slot];
-    const beat = beatTicks(slot.place.metre);
-    if (slot.bar === next.bar && slot.ticks <= beat * 1.5) return [];
-    const left = slot.ticks - beat;
-    return left > 0 && left * material.tick >= limits.shortest - 1e-9 ? [{ ...slot, ticks: left }] : [slot];
+    if (next?.last && !slot.last && !slot.first) {
+      breathed.add(next);
+      if (slot.bar === next.bar) return [];
+      if (long(early(slot))) return [{ ...slot, ticks: early(slot) }];
+      if (slot.ticks * 2 <= slot.place.ticks) return [];
+      breathed.delete(next);
+    }
+    const ends = slot.last && slot.later.length === 0 && !breathed.has(slot);
+    return ends && long(early(slot)) ? [{ ...slot, ticks: early(slot) }] : [slot];
   });
 }
 
@@ -94,6 +120,12 @@ export function withBreath(material: Material, { limits }: Request, slots: reado
 type State = { pitch: number | null; last: number | null; run: number; crossed: number };
 /** Notes in a row of one pitch that are told apart. */
 const RUNS = 3;
+
+/** What motion costs: a semitone of it, the same note once more, and again. */
+type Motion = { step: number; same: number; again: number; change: number };
+const LINE: Motion = { step: PRICES.step, same: PRICES.same, again: PRICES.again, change: 0 };
+/** What holds still stays where it is. */
+export const STILL: Motion = { step: 0, same: 0, again: 0, change: 1.5 };
 
 type Choose = (slot: Slot) => readonly number[];
 type Weigh = (slot: Slot, pitch: number) => number;
@@ -105,6 +137,7 @@ export function chosen(
   slots: readonly Slot[],
   choose: Choose,
   weigh: Weigh,
+  motion: Motion = LINE,
 ): (number | null)[] {
   const { on, limits } = request;
   const melody = soundingMelody(material);
@@ -128,7 +161,8 @@ export function chosen(
     const found = price.get(name);
     if (found !== undefined) return found;
     const from = slot.place.at + slot.at;
-    const made = weigh(slot, pitch) + rubs(material, melody, from, from + slot.ticks, pitch) * PRICES.rub;
+    const made =
+      weigh(slot, pitch) + outgrown(slot, pitch) + rubs(material, melody, from, from + slot.ticks, pitch) * PRICES.rub;
     price.set(name, made);
     return made;
   };
@@ -146,7 +180,8 @@ export function chosen(
         name: "motion",
         into: (_, a, b) => {
           if (b.pitch === null || a.last === null) return 0;
-          return Math.abs(b.pitch - a.last) * PRICES.step + (b.run > 0 ? PRICES.same + (b.run - 1) * PRICES.again : 0);
+          const far = Math.abs(b.pitch - a.last) * motion.step + (b.pitch === a.last ? 0 : motion.change);
+          return far + (b.run > 0 ? motion.same + (b.run - 1) * motion.again : 0);
         },
       },
     ],

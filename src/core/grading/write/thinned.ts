@@ -10,8 +10,6 @@ export type Wanted = { bar: number; at: number; abs: number; ticks: number; pitc
 const WORTH = { phraseFirst: 8, final: 8, downbeat: 4, beat: 3, half: 1.2, weak: 0.6, top: 1, telling: 1 };
 /** A note off the beat whose beat is left out: the short half goes with its long one. Above what it is worth. */
 const STRANDED = 3;
-/** Strength of a moment from which it is a beat. */
-const ON_BEAT = 2;
 
 /** Strings and registers a note lies on, for what crosses between them. */
 export type Lying = (pitch: number) => number;
@@ -142,7 +140,7 @@ export function thinned(material: Material, wanted: readonly Wanted[], limits: L
 function strandableOf(places: readonly Place[], wanted: readonly Wanted[]): ReadonlySet<number> {
   const weak = wanted.filter((n, i) => {
     const place = places[n.bar];
-    return place && wanted[i - 1]?.bar === n.bar && strength(place, n.abs) < ON_BEAT;
+    return place && wanted[i - 1]?.bar === n.bar && (place.offset + n.at) % beatTicks(place.metre) !== 0;
   });
   return new Set(weak.map((n) => n.abs));
 }

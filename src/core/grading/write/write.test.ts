@@ -95,7 +95,9 @@ describe("the jig by level", () => {
   });
   it("chords begin with the first beat and few changes; then bass and brush", () => {
     expect(read("guitar", "First sounds", "strum", [], 1)).toMatch(/:6$/);
-    expect(read("guitar", "Moving", "strum", [], 1)).toBe("D3:2 A3+D4+F#4:1 D3:2 A3+D4+F#4:1");
+    expect(read("guitar", "Moving", "strum", [], 2)).toBe(
+      "D3:2 A3+D4+F#4:1 A2:2 A3+D4+F#4:1 | G2:2 G3+B3+G4:1 D3:2 A3+D4+F#4:1",
+    );
     expect(read("guitar", "Steady", "strum", ["shape:Em"], 3)).toContain("E2");
   });
   it("off-beats are short and on the third part of the beat", () => {
@@ -122,7 +124,7 @@ describe("the jig by level", () => {
     ["fiddle", "Steady", "melody", "melody is for Moving and on"],
     ["accordion", "Steady", "strum", "want both hands"],
     ["mandolin", "Fluent", "bass", "does not sound low enough"],
-    ["viola", "Fluent", "counter-figure", "another role, or another key"],
+    ["viola", "Moving", "counter-figure", "counter-figure is for Fluent and on"],
   ] as const)("there is no part on the %s for %s as %s: %s", (on, level, role, words) => {
     const part = written(on, level, role);
     expect("refused" in part && part.refused).toContain(words);
