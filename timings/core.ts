@@ -7,13 +7,14 @@ import { pathToFileURL } from "node:url";
 import { VerovioToolkit } from "verovio/esm";
 import { analyse, strainKeys } from "../src/core/analysis";
 import { deriveChords } from "../src/core/chords";
-import { derive, newWork, sheetOf } from "../src/core/ensemble";
+import { derive, inStrokes, newWork, planEvening, sheetOf } from "../src/core/ensemble";
 import { cutBook, readAbc, sheetMusicXml, tuneAbc } from "../src/core/formats";
+import { readRoster } from "../src/core/grading";
 import { deriveHarmony } from "../src/core/harmony";
 import { dancedTune, grooveOf, laidOver } from "../src/core/feel";
 import { FIDDLE, type Instrument, instrument } from "../src/core/instruments";
 import { BOWINGS, planBowing } from "../src/core/strokes";
-import { slice } from "../src/core/score";
+import { beatTicks, slice } from "../src/core/score";
 import { arrange } from "../src/core/technique";
 import { countTunes, openDatabase } from "../src/db";
 import { collection, holding, takeCuttings } from "../src/server/collection";
@@ -64,6 +65,12 @@ for (const [name, kind] of [
 }
 median("whole derivation, 32 bars", () => derive(work));
 const derived = derive(work);
+const { learners } = readRoster(readFileSync("demo/group.csv", "utf8"));
+const tick = 60 / (130 * beatTicks(tune.metre));
+const evening = () => planEvening({ analysis: derived.analysis, plan: derived.plan, tick, dance: "reel", learners });
+median("parts for 14 learners, 32 bars", evening);
+const { parts } = evening();
+median("bows and picks of 14 parts, 32 bars", () => inStrokes(parts, { analysis: derived.analysis, tick }));
 median("MusicXML of all parts, 32 bars", () => sheetMusicXml(sheetOf(work, derived)));
 
 const { default: create } = (await import(pathToFileURL("node_modules/verovio/dist/verovio-module.mjs").href)) as {

@@ -56,7 +56,7 @@ function groupFile(
 ): Download | undefined {
   const all = sheetOf(work, derived);
   const evening = eveningFor(work, derived);
-  const sheet = groupSheet(evening, derived, { ...all, staves: [] }, asked);
+  const sheet = groupSheet(evening, derived, { ...all, staves: [] }, asked, work.evening?.names);
   if (!evening || sheet.staves.length === 0) return undefined;
   const who = asked === GROUP ? "group" : fileName(sheet.staves[0]?.name ?? "");
   const name = `${fileName(work.tune.title)}-${who}.${format}`;

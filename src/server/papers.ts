@@ -92,7 +92,7 @@ export function partPaper(stored: string, part: string): PartPaper | null {
   const own = sheetOf(work, derived, ...(found ? [found.id] : []));
   const { form, sentence } = derived.analysis;
   const sheetFor = (): Sheet => {
-    if (learner || isGroup) return groupSheet(evening, derived, { ...own, staves: [] }, part);
+    if (learner || isGroup) return groupSheet(evening, derived, { ...own, staves: [] }, part, work.evening?.names);
     return hand ? handPaper(work, derived, hand) : bowedSheet(work, derived, own);
   };
   const wordsFor = () => {

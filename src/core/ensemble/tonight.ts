@@ -1,9 +1,10 @@
 import { usualTempo, NO_DANCE } from "../feel";
-import type { Learner, RoleName } from "../grading";
+import { type Learner, MANNERS_OF_WRITING, type RoleName, type Writing } from "../grading";
 import { beatTicks, type Performance, type Sheet } from "../score";
+import type { Spelling } from "../spelling";
 import type { Derived } from "./derive";
 import { grooveFor } from "./groove";
-import { type Evening, groupStaff, inStrokes, planEvening } from "./group";
+import { type Evening, groupStaff, inStrokes, planEvening, underPart } from "./group";
 import { once } from "./once";
 import { performed } from "./performed";
 import type { Column, RoadmapChoice, Way } from "./roadmap";
@@ -36,6 +37,7 @@ export function eveningFor(work: Work, derived: Known): Evening | undefined {
       settled: new Map(evening.roles.map((r) => [r.name, r.role])),
       changes: evening.changes ?? [],
       edits: (evening.edits ?? []).map((e) => ({ ...e, notes: e.notes.map(handNote) })),
+      writings: new Map((evening.writings ?? []).map((w) => [w.name, w.writing])),
       ...(evening.roadmap ? { roadmap: evening.roadmap } : {}),
       before: new Map((evening.before ?? []).map((b) => [b.name, b.roles])),
       ...(work.instruments ? { own: work.instruments } : {}),
@@ -132,6 +134,36 @@ export const settleWay = (work: Work, who: string, column: Pick<Column, "strain"
 /** The work with the roadmap as it is planned. */
 export const planRoadmap = (work: Work): Work => changed(work, ({ roadmap: _, ...e }) => e);
 
+/** The work with someone's part written plainer, otherwise, or as usual. */
+export const setWriting = (work: Work, name: string, writing: Writing): Work =>
+  changed(work, (e) => {
+    const others = (e.writings ?? []).filter((w) => w.name !== name);
+    return { ...e, writings: writing === "usual" ? others : [...others, { name, writing }] };
+  });
+
+/** One way someone's part can be written: how many notes it has, and how hard it is. */
+export type OneWriting = { writing: Writing; notes: number; difficulty: number };
+
+/** The ways in which someone's part can be written tonight, each a part of its own: the usual one first. */
+export function writingsOf(work: Work, derived: Known, name: string): OneWriting[] {
+  const seen = new Set<string>();
+  return MANNERS_OF_WRITING.flatMap((writing): OneWriting[] => {
+    const evening = eveningFor(setWriting(work, name, writing), derived);
+    const part = evening?.parts.find((p) => p.learner.name === name);
+    const plain = JSON.stringify(part?.notes.map((n) => [n.bar, n.at, n.pitches, n.stroke]));
+    if (!part || seen.has(plain)) return [];
+    seen.add(plain);
+    return [{ writing, notes: part.notes.length, difficulty: part.difficulty.difficulty }];
+  });
+}
+
+/** The work with the notes of someone's part named otherwise; as the level has it where null is given. */
+export const nameNotes = (work: Work, name: string, spelling: Spelling | "none" | null): Work =>
+  changed(work, (e) => {
+    const others = (e.names ?? []).filter((n) => n.name !== name);
+    return { ...e, names: spelling ? [...others, { name, spelling }] : others };
+  });
+
 /** The work with another quickest tempo for tonight. */
 export const setTonightsTempo = (work: Work, bpm: number): Work => changed(work, (e) => ({ ...e, bpm }));
 
@@ -141,19 +173,24 @@ export const GROUP = "group";
 export const isGroup = (id: string): boolean => id === GROUP || id.startsWith(`${GROUP}-`);
 export const groupPartId = (id: string): string => `${GROUP}-${id}`;
 
-/** A sheet with a learner's part (by `groupPartId`) under its staves, or with all of them. */
+/** A sheet with a learner's part (by `groupPartId`) under its staves, or all of them; `names` as the work has them. */
 export function groupSheet(
   evening: Evening | undefined,
   { analysis }: Pick<Derived, "analysis">,
   sheet: Sheet,
   asked: string,
+  names?: EveningChoice["names"],
 ): Sheet {
+  const { places, key, form } = analysis;
   const own = (evening?.parts ?? []).filter((p) => asked === GROUP || groupPartId(p.id) === asked);
-  const starts = new Set(analysis.form.phrases.map((p) => p.from));
-  const staves = own.map((p) => ({
-    ...groupStaff(analysis.places, p, { key: analysis.key.key, starts }),
-    id: groupPartId(p.id),
-  }));
+  const starts = new Set(form.phrases.map((p) => p.from));
+  const staves = own.map((p) => {
+    // In the score of all, names would be in the way.
+    if (asked === GROUP) return { ...groupStaff(places, p, { key: key.key, starts }), id: groupPartId(p.id) };
+    const under = underPart(p, places, key.key, names?.find((n) => n.name === p.learner.name)?.spelling);
+    const staff = groupStaff(places, p, { key: key.key, starts, ...(under ? { under } : {}) });
+    return { ...staff, id: groupPartId(p.id) };
+  });
   return { ...sheet, staves: [...sheet.staves, ...staves] };
 }
 
@@ -173,4 +210,21 @@ export const performedTonight = (
   asked: string,
   percent = 100,
 ): Performance =>
-  performed(work, derived, groupSheet(evening, derived, { ...sheet, staves: [] }, asked), { chords: false, percent });
+  withQuiet(
+    performed(work, derived, groupSheet(evening, derived, { ...sheet, staves: [] }, asked), { chords: false, percent }),
+    evening,
+  );
+
+/** Loudness of who plays low, beside what they would have. */
+const QUIET = 0.6;
+/** A performance with the bars in which someone plays low. */
+function withQuiet(performance: Performance, { parts }: Evening): Performance {
+  const low = new Set(parts.flatMap((p) => p.notes.flatMap((n) => (n.quiet ? [`${groupPartId(p.id)} ${n.bar}`] : []))));
+  if (low.size === 0) return performance;
+  const { bars } = performance;
+  const notes = performance.notes.map((n) => {
+    const bar = bars.findLast((b) => b.at <= n.at)?.index ?? 0;
+    return low.has(`${n.line} ${bar}`) ? { ...n, velocity: Math.max(1, Math.round(n.velocity * QUIET)) } : n;
+  });
+  return { ...performance, notes };
+}

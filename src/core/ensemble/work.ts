@@ -1,10 +1,11 @@
 import { z } from "zod";
 import { ChordLock, StyleName } from "../chords";
-import { Id, Learner, MOST_LEARNERS, PLAYED_ROLES, type Role, Role as RoleName } from "../grading";
+import { Id, Learner, MANNERS_OF_WRITING, MOST_LEARNERS, PLAYED_ROLES, type Role, Role as RoleName } from "../grading";
 import { HarmonyLock, SchoolName, type Side } from "../harmony";
 import { FIDDLE, Instrument } from "../instruments";
 import { Backing } from "../performance";
 import { StoredTune, type Tune } from "../score";
+import { SPELLINGS } from "../spelling";
 import { RoadmapChoice } from "./roadmap";
 import { record } from "../theory";
 
@@ -121,7 +122,7 @@ export type Hand = z.infer<typeof Hand>;
 /** Most instruments a teacher can add. */
 export const MOST_OWN = 40;
 /** What someone can do in a bar to make room for another. */
-export const CHANGES = ["rest", "octave higher", "octave lower"] as const;
+export const CHANGES = ["rest", "another note", "octave higher", "octave lower", "quieter"] as const;
 /** A learner by name, with a role. */
 const Had = record({ name: z.string().max(80), role: z.enum(PLAYED_ROLES) });
 /** Who is there tonight, and what they play where the teacher has settled it. */
@@ -137,7 +138,7 @@ export const EveningChoice = record({
     .array(record({ name: z.string().max(80), roles: z.array(z.enum(PLAYED_ROLES)).max(4) }))
     .max(MOST_LEARNERS)
     .optional(),
-  /** Bars (indexes) in which someone rests, or plays an octave higher or lower, to make room. */
+  /** Bars (indexes) in which someone makes room: rests, takes other notes or another octave, or plays low. */
   changes: z
     .array(record({ name: z.string().max(80), bar: Bar, what: z.enum(CHANGES) }))
     .max(2000)
@@ -161,6 +162,16 @@ export const EveningChoice = record({
       }),
     )
     .max(2000)
+    .optional(),
+  /** Parts that are plainer than usual, or other ones. */
+  writings: z
+    .array(record({ name: z.string().max(80), writing: z.enum(MANNERS_OF_WRITING) }))
+    .max(MOST_LEARNERS)
+    .optional(),
+  /** How notes are named under someone's part, where that is not as the level has it. */
+  names: z
+    .array(record({ name: z.string().max(80), spelling: z.enum([...SPELLINGS, "none"]) }))
+    .max(MOST_LEARNERS)
     .optional(),
   /** The roadmap, where it is other than planned. */
   roadmap: RoadmapChoice.optional(),

@@ -181,6 +181,14 @@ function bassPitches(on: Instrument, who: Learner): Set<number> {
   for (const { open } of on.strings) for (let s = 0; s <= most; s++) pitches.add(midi(open) + s);
   return pitches;
 }
+/** A bass on an instrument with more strings than that: its lowest, open; then a few frets of them. */
+const THUMB = { strings: 3, frets: [0, 3, 4, 5, 7] };
+function thumbPitches(on: Instrument, who: Learner): Set<number> {
+  const most = THUMB.frets[step(who.level)] as number;
+  const low = [...on.strings].sort((a, b) => midi(a.open) - midi(b.open)).slice(0, THUMB.strings);
+  const frets = (on.frets ?? []).filter((f) => Number.parseFloat(f.label) <= most).map((f) => f.semitones);
+  return new Set(low.flatMap(({ open }) => [0, ...frets].map((s) => midi(open) + s)));
+}
 const isBass = ({ name }: Instrument) => name === "bass" || name === "plucked bass";
 
 /** What kind of part it is: one line of notes, chords under a hand, or strokes without pitches. */
@@ -261,6 +269,7 @@ function pitchesOf(
   if (isBass(on)) return bassPitches(on, who);
   if (on.family === "bowed" && kind === "bass line" && step(who.level) === 0)
     return new Set(on.strings.flatMap((s) => [midi(s.open), midi(s.open) + 2]));
+  if (on.family === "plucked" && kind === "bass line") return thumbPitches(on, who);
   const families: Partial<Record<Instrument["family"], () => Set<number> | null>> = {
     bowed: () => bowedPitches(on, who, strings),
     plucked: () => fretted(on, who, strings),

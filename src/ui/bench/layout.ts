@@ -122,7 +122,8 @@ export function benchSheet(
   const ids = shownParts(derived.parts, lens, shown).map((p) => p.id);
   const sheet = { ...sheetOf(work, derived, ...ids), chords: [] };
   if (lens === "Tune" && handShown) return handSheet(work, derived, sheet, handFor(work, handShown));
-  if (lens === "Parts" && evening && isGroup(shown)) return groupSheet(evening, derived, sheet, shown);
+  if (lens === "Parts" && evening && isGroup(shown))
+    return groupSheet(evening, derived, sheet, shown, work.evening?.names);
   if (lens !== "Feel") return sheet;
   if (hand === "strum") return withoutWords(strumSheet(work, derived, sheet, strumDrawn));
   const plan = strokesOf(work, derived, hand);

@@ -22,6 +22,9 @@ export const rivalPlanOf = (work: Work, style: string) => deriver.ask((d) => d.r
 /** Tonight's parts for the group of a work; null where none was chosen. */
 export const eveningOf = (work: Work) => deriver.ask((d) => d.evening(work));
 
+/** The ways in which someone's part can be written tonight. */
+export const writingsFor = (work: Work, name: string) => deriver.ask((d) => d.writings(work, name));
+
 /** Time the tune has to be drawn before chords and lines are made for it. Milliseconds. */
 const DRAWN_FIRST = 50;
 

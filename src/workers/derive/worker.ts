@@ -1,5 +1,13 @@
 import { expose } from "comlink";
-import { type Derived, eveningFor, makeDeriver, rivalLine, rivalPlan, type Work } from "../../core/ensemble";
+import {
+  type Derived,
+  eveningFor,
+  makeDeriver,
+  rivalLine,
+  rivalPlan,
+  type Work,
+  writingsOf,
+} from "../../core/ensemble";
 
 const { tune, whole } = makeDeriver();
 let sent: Partial<Derived> = {};
@@ -18,6 +26,8 @@ const deriver = {
   warm: (work: Work) => void whole(work),
   /** Tonight's parts for the group of a work; null where none was chosen. */
   evening: (work: Work) => eveningFor(work, whole(work)) ?? null,
+  /** The ways in which someone's part can be written. */
+  writings: (work: Work, name: string) => writingsOf(work, whole(work), name),
   rivalLine,
   rivalPlan,
 };

@@ -1,25 +1,65 @@
-import { breaches, isWithin, type Limits, type PartNote } from "../../grading";
-import type { EveningRequest } from "./model";
+import {
+  breaches,
+  chordOf,
+  isWithin,
+  type Limits,
+  type Material,
+  type PartNote,
+  rubs,
+  soundingMelody,
+} from "../../grading";
+import type { Change, EveningRequest } from "./model";
 
 // A part after it was written: room that was made in it, bars written by hand, and what is taken out again.
 
-/** A part with what was changed in it to make room: bars it rests in, or plays in another octave where it has that. */
+/** The part of someone, as changes look at it. */
+type Changing = { name: string; limits: Limits };
+
+/** A note moved by semitones where its part has all of that; as it is otherwise. */
+function shifted(note: PartNote, by: number, limits: Limits): PartNote {
+  const pitches = note.pitches.map((p) => p + by);
+  const { strings: _s, frets: _f, fingers: _n, ...free } = note;
+  return pitches.every((p) => isWithin(limits, p)) ? { ...free, pitches } : note;
+}
+
+/** How far another note of the chord may lie, in semitones; what a rub with the tune costs against that. */
+const AROUND = 7;
+const RUB = 20;
+/** A single note on another note of its chord: the nearest within the limits that rubs least with the tune. */
+function elsewhere(material: Material, note: PartNote, limits: Limits): PartNote {
+  const [pitch] = note.pitches;
+  const symbol = material.chords.findLast((c) => c.bar === note.bar && c.at <= note.at)?.symbol;
+  if (pitch === undefined || note.pitches.length > 1 || !symbol) return note;
+  const { classes } = chordOf(symbol);
+  const melody = soundingMelody(material);
+  const from = (material.places[note.bar]?.at ?? 0) + note.at;
+  const cost = (p: number) => Math.abs(p - pitch) + RUB * rubs(material, melody, from, from + note.ticks, p);
+  const near = Array.from({ length: 2 * AROUND + 1 }, (_, i) => pitch - AROUND + i);
+  const own = near.filter((p) => p !== pitch && classes.includes(p % 12) && isWithin(limits, p));
+  const [best] = own.sort((a, b) => cost(a) - cost(b));
+  return best === undefined ? note : shifted(note, best - pitch, limits);
+}
+
+type Changed = (material: Material, note: PartNote, limits: Limits) => PartNote[];
+const CHANGED: Readonly<Record<Change, Changed>> = {
+  rest: () => [],
+  "another note": (material, note, limits) => [elsewhere(material, note, limits)],
+  "octave higher": (_, note, limits) => [shifted(note, 12, limits)],
+  "octave lower": (_, note, limits) => [shifted(note, -12, limits)],
+  quieter: (_, note) => [{ ...note, quiet: true }],
+};
+
+/** A part with what was changed in it to make room, bar by bar, where it has that. */
 export function withChanges(
+  material: Material,
   notes: readonly PartNote[],
-  name: string,
-  limits: Limits,
+  { name, limits }: Changing,
   changes: NonNullable<EveningRequest["changes"]>,
 ): PartNote[] {
   const own = new Map(changes.filter((c) => c.name === name).map((c) => [c.bar, c.what]));
-  if (own.size === 0) return [...notes];
-  return notes.flatMap((n): PartNote[] => {
-    const what = own.get(n.bar);
-    if (what === undefined) return [n];
-    if (what === "rest") return [];
-    const by = what === "octave higher" ? 12 : -12;
-    const pitches = n.pitches.map((p) => p + by);
-    const { strings: _s, frets: _f, fingers: _n, ...free } = n;
-    return pitches.every((p) => isWithin(limits, p)) ? [{ ...free, pitches }] : [n];
+  return notes.flatMap((note): PartNote[] => {
+    const what = own.get(note.bar);
+    return what === undefined ? [note] : CHANGED[what](material, note, limits);
   });
 }
 

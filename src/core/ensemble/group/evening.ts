@@ -64,7 +64,7 @@ export function planEvening(request: EveningRequest): Evening {
       }
       const { learner, on } = candidate;
       const name = `${learner.name} ${role}`;
-      const part = made.get(name) ?? writeRole(material, learner, on, role);
+      const part = made.get(name) ?? writeRole(material, learner, on, role, request.writings?.get(learner.name));
       made.set(name, part);
       if ("refused" in part) {
         refused.set(learner.name, new Set([...(refused.get(learner.name) ?? []), role]));
@@ -79,7 +79,7 @@ export function planEvening(request: EveningRequest): Evening {
     material,
     written.map(({ candidate: { learner, on }, role, part }, i): Sitting => {
       const { limits } = part.request;
-      const notes = withChanges(part.notes, learner.name, limits, request.changes ?? []);
+      const notes = withChanges(material, part.notes, { name: learner.name, limits }, request.changes ?? []);
       return { id: ids[i] as string, role, notes, level: LEVELS.indexOf(learner.level), on, limits };
     }),
   );

@@ -86,6 +86,8 @@ export function fitOf(material: Material, parts: readonly Fitted[]): Misfit[] {
         else if (rubs.length > 0) tell(index, a, b, "held second");
         if (isMuddy(own, theirs)) tell(index, a, b, "mud");
         const [tune, other] = isTune(a) ? [own, theirs] : [theirs, own];
+        // Who plays low buries nobody, and crowds nobody.
+        if (isLow(a, index) || isLow(b, index)) continue;
         if (isTune(a) !== isTune(b) && buries(tune, other)) tell(index, a, b, "buried");
         if (!isTune(a) && !isTune(b) && crowds(own, theirs)) tell(index, a, b, "crowding");
       }
@@ -93,6 +95,8 @@ export function fitOf(material: Material, parts: readonly Fitted[]): Misfit[] {
   });
   return found.sort((x, y) => y.score - x.score || x.bar - y.bar);
 }
+
+const isLow = ({ notes }: Fitted, bar: number): boolean => notes.some((n) => n.bar === bar && n.quiet === true);
 
 const isMuddy = (a: readonly Timed[], b: readonly Timed[]): boolean =>
   a.some((x) =>

@@ -2,5 +2,7 @@
 // what and why, each part within its limits, who plays when, how it all fits.
 export * from "./evening";
 export type * from "./model";
+export { remediesOf } from "./remedies";
 export { inStrokes } from "./strokes";
+export { spellingFor, underPart } from "./under";
 export { groupStaff, loudnessOf } from "./staff";

@@ -1,7 +1,7 @@
 import type { Analysis } from "../../analysis";
 import type { ChordPlan } from "../../chords";
 import type { Material } from "../../grading";
-import { deriveHarmony, type HarmonyLine } from "../../harmony";
+import { deriveHarmony, type HarmonyLine, THIRDS } from "../../harmony";
 import { FIDDLE, type Instrument, instrument } from "../../instruments";
 import { lineNotes } from "../../score";
 
@@ -28,9 +28,11 @@ export function materialOf(analysis: Analysis, plan: ChordPlan, tick: number, da
     })),
     melody: lineNotes(places),
     dance,
-    harmony: (side: "below" | "above"): HarmonyLine => {
-      const found = known.get(side) ?? deriveHarmony({ places, plan, phraseEnds, side, instrument: WRITTEN_FOR[side] });
-      known.set(side, found);
+    harmony: (side, other = false): HarmonyLine => {
+      const name = `${side} ${other}`;
+      const request = { places, plan, phraseEnds, side, instrument: WRITTEN_FOR[side] };
+      const found = known.get(name) ?? deriveHarmony(other ? { ...request, school: THIRDS } : request);
+      known.set(name, found);
       return found;
     },
   };

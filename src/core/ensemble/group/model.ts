@@ -1,6 +1,6 @@
 import type { Analysis } from "../../analysis";
 import type { ChordPlan } from "../../chords";
-import type { Difficulty, Learner, Limits, PartNote, RoleName } from "../../grading";
+import type { Difficulty, Learner, Limits, PartNote, RoleName, Writing } from "../../grading";
 import type { Instrument } from "../../instruments";
 import type { Misfit } from "./fit";
 import type { Roadmap, RoadmapChoice } from "../roadmap";
@@ -22,6 +22,9 @@ export type GroupPart = {
   /** Share of the tune's beats it has; of parts that carry the tune. */
   kept: number | null;
 };
+
+/** What someone does in a bar to make room for another. */
+export type Change = "rest" | "another note" | "octave higher" | "octave lower" | "quieter";
 
 /** What was asked for and could not be had: what, in which bars (indexes), and the nearest way out. */
 export type Unmet = { must: string; bars: number[]; wayOut: string };
@@ -47,7 +50,9 @@ export type EveningRequest = {
   /** Bars (indexes) of someone's part that were written by hand. */
   edits?: readonly { name: string; bar: number; notes: readonly Omit<PartNote, "bar">[] }[];
   /** Bars (indexes) that someone plays otherwise, to make room. */
-  changes?: readonly { name: string; bar: number; what: "rest" | "octave higher" | "octave lower" }[];
+  changes?: readonly { name: string; bar: number; what: Change }[];
+  /** Parts that are written otherwise than usual, by the learner's name. */
+  writings?: ReadonlyMap<string, Writing>;
   /** What each played in the last tunes, the latest first. */
   before?: ReadonlyMap<string, readonly RoleName[]>;
   own?: readonly Instrument[];

@@ -7,6 +7,8 @@ import type { GroupPart } from "./model";
 type Written = Pick<Material, "key"> & {
   /** Bars (indexes) that begin a phrase, where strokes are signed anew. */
   starts?: ReadonlySet<number>;
+  /** What stands under a note: its name, or a word that is sung. */
+  under?: (note: PartNote) => Event["lyrics"];
 };
 
 /** A part's notes as bars of events: sounding pitches, rests between. */
@@ -14,11 +16,12 @@ export function barsOf(
   places: readonly Place[],
   notes: readonly PartNote[],
   on: Instrument,
-  { key, starts }: Written,
+  { key, starts, under }: Written,
 ): Event[][] {
   const byBar = new Map<number, PartNote[]>();
   for (const n of notes) byBar.set(n.bar, [...(byBar.get(n.bar) ?? []), n]);
   const drum = on.family === "drum";
+  let before: PartNote | undefined;
   const signs = starts ? signsOf(places, notes, starts, on.family === "plucked") : new Set<PartNote>();
   return places.map((place) => {
     const events: Event[] = [];
@@ -26,12 +29,14 @@ export function barsOf(
     for (const n of byBar.get(place.index) ?? []) {
       if (n.at > at) events.push(rest(n.at - at));
       const pitches = drum ? [n.stroke === "heavy" ? on.lowest : on.highest] : n.pitches.map((p) => spell(p, key));
-      const marks = marksOf(n, signs.has(n));
+      const marks = [...marksOf(n, signs.has(n)), ...loudnessSign(n, before)];
+      before = n;
       events.push({
         ticks: n.ticks,
         pitches,
         ...(marks.length > 0 ? { marks } : {}),
         ...slursOf(n, notes),
+        ...underOf(under?.(n)),
         ...techniqueOf(n),
       });
       at = n.at + n.ticks;
@@ -39,6 +44,12 @@ export function barsOf(
     if (at < place.ticks) events.push(rest(place.ticks - at));
     return laidEvents(events, place.metre, place.offset);
   });
+}
+
+/** Where someone begins to play low, and where no longer. */
+function loudnessSign({ quiet }: PartNote, before: PartNote | undefined): Mark[] {
+  if (quiet === before?.quiet) return [];
+  return [quiet ? "p" : "mf"];
 }
 
 const SIGNS: Partial<Record<NonNullable<PartNote["stroke"]>, Mark>> = {
@@ -54,8 +65,8 @@ function marksOf({ stroke }: PartNote, signed: boolean): Mark[] {
 }
 
 /**
- * Notes whose stroke is signed: the first of a phrase, after a rest, and wherever the bow does not simply go to and fro.
- * What is plucked is signed where it turns.
+ * Notes whose stroke is signed: the first of a phrase, after a rest, and wherever the bow does not simply go to and
+ * fro. What is plucked is signed where it turns.
  */
 function signsOf(
   places: readonly Place[],
@@ -75,6 +86,8 @@ function signsOf(
     }),
   );
 }
+
+const underOf = (lyrics: Event["lyrics"]): Pick<Event, "lyrics"> => (lyrics ? { lyrics } : {});
 
 function slursOf({ slur, bar, at }: PartNote, notes: readonly PartNote[]): Pick<Event, "slurs"> {
   if (slur === undefined) return {};
@@ -101,6 +114,7 @@ export const groupStaff = (places: readonly Place[], part: GroupPart, material: 
   bars: barsOf(places, part.notes, part.on, material),
   clef: part.on.clef,
   program: part.on.program,
+  lyrics: material.under !== undefined,
   ...(part.on.transposition ? { transposition: part.on.transposition } : {}),
   loudness: loudnessOf(part),
 });

@@ -33,14 +33,16 @@ type Struck = {
 /** Middle of the hand on keys, and where the left hand's notes lie at the highest. */
 const MIDDLE = 60;
 const LEFT = 50;
+/** By how much the hand lies higher where other notes than the usual are wanted: the next inversion. */
+const TURNED = 4;
 /** A triad under one hand, about the middle; root and fifth under the other. */
-function triad(on: Instrument, symbol: string): Struck {
+function triad(on: Instrument, symbol: string, turned: boolean): Struck {
   const { classes } = chordOf(symbol);
   const lowest = midi(on.lowest);
   const above = (c: number, from: number) => from + ((((c - from) % 12) + 12) % 12);
   const root = above(bassClass(chordOf(symbol)), Math.max(lowest, LEFT - 11));
   // The chord lies over its bass, where an instrument begins high.
-  const low = Math.max(MIDDLE - 5, Math.min(root, lowest + 9));
+  const low = Math.max(MIDDLE - 5, Math.min(root, lowest + 9)) + (turned ? TURNED : 0);
   const pitches = classes.slice(0, 4).map((c) => above(c, low));
   const fifth = above(fifthOf(symbol), Math.max(lowest, root - 11));
   return { symbol, pitches: pitches.sort((a, b) => a - b), basses: [{ pitches: [root] }, { pitches: [fifth] }] };
@@ -72,7 +74,7 @@ function held(on: Instrument, symbol: string, shape: Shape): Struck {
 }
 
 /** The chords a learner knows of the tune's: as many as the level has, the commonest first; others by the record. */
-function repertoire({ chords }: Material, { on, who, limits }: Request): Map<string, Struck> {
+function repertoire({ chords }: Material, { on, who, limits, avoid }: Request): Map<string, Struck> {
   const time = new Map<string, number>();
   for (const c of chords) time.set(c.symbol, (time.get(c.symbol) ?? 0) + c.ticks);
   const words = (list: readonly string[]) => list.map(readWord).flatMap((w) => (w.word === "shape" ? [w.symbol] : []));
@@ -83,10 +85,11 @@ function repertoire({ chords }: Material, { on, who, limits }: Request): Map<str
   for (const symbol of [...known.filter((s) => time.has(s)), ...order]) {
     if (made.has(symbol) || unknown.includes(symbol)) continue;
     if (limits.shapes !== null && made.size >= limits.shapes && !known.includes(symbol)) continue;
-    if (!on.frets) made.set(symbol, triad(on, symbol));
+    if (!on.frets) made.set(symbol, triad(on, symbol, avoid !== undefined));
     else {
-      const shapes = shapesOf(on, symbol, known.includes(symbol) ? "Leading" : who.level);
-      const shape = barre === false ? shapes.find((s) => s.barre === 0) : shapes[0];
+      const all = shapesOf(on, symbol, known.includes(symbol) ? "Leading" : who.level);
+      const shapes = barre === false ? all.filter((s) => s.barre === 0) : all;
+      const shape = (avoid && shapes[1]) ?? shapes[0];
       if (shape) made.set(symbol, held(on, symbol, shape));
     }
   }
@@ -322,7 +325,7 @@ export function writeOffBeats(material: Material, request: Request): Draft {
 }
 
 /** Beats; heavy and light; running; with a fill at the end of eight bars. */
-export function writeDrum(material: Material, { limits, who }: Request): Draft {
+export function writeDrum(material: Material, { limits, who, avoid }: Request): Draft {
   const level = LEVEL.indexOf(who.level);
   const closes = new Set(material.phrases.map((p) => p.to));
   const ends = new Set(material.phrases.filter((_, i) => i % 2 === 1).map((p) => p.to));
@@ -345,7 +348,10 @@ export function writeDrum(material: Material, { limits, who }: Request): Draft {
       // A stroke is short: what follows it is a rest.
       ticks: Math.min((long[i + 1] ?? place.ticks) - at, lasting(unit)),
       pitches: [],
-      stroke: isHeavy(place, at) || (fills && at >= place.ticks - beat) ? ("heavy" as const) : ("light" as const),
+      stroke:
+        (avoid ? isLeaning(place, at, unit) : isHeavy(place, at)) || (fills && at >= place.ticks - beat)
+          ? ("heavy" as const)
+          : ("light" as const),
     }));
 
     /** The length of a stroke, as long as the limits want one. */
@@ -355,6 +361,12 @@ export function writeDrum(material: Material, { limits, who }: Request): Draft {
   });
   return { notes, leftOut: ["Everything between its strokes: stay under the tune."] };
 }
+/** Leaning forward: where strokes run in eights, by threes, three and two; elsewhere on the last beat too. */
+const isLeaning = (place: Place, at: number, unit: number): boolean => {
+  const running = Math.round(place.ticks / unit) === 8;
+  if (running) return [0, 3, 6].includes(at / unit);
+  return at === 0 || at === place.ticks - pulse(place);
+};
 /** Heavy are the downbeat, and the half bar where beats come in fours. */
 const isHeavy = (place: Place, at: number): boolean => {
   const beats = Math.round(place.ticks / pulse(place));

@@ -21,7 +21,8 @@ export type Material = {
   phrases: readonly Phrased[];
   melody: readonly LineNote[];
   dance: string | null;
-  harmony: (side: "below" | "above") => HarmonyLine;
+  /** A harmony line of a side; of another school where `other` is asked for. */
+  harmony: (side: "below" | "above", other?: boolean) => HarmonyLine;
 };
 
 /** One note of a part: its bar (index), ticks into it, what it sounds; strokes of a drum have no pitches. */
@@ -36,9 +37,24 @@ export type PartNote = {
   stroke?: "down" | "up" | "heavy" | "light" | "bass" | "brush" | "chop";
   /** Notes with one number are in one bow. */
   slur?: number;
+  /** Played low, to let another be heard. */
+  quiet?: true;
 };
 
-export type Request = { who: Learner; on: Instrument; role: RoleName; limits: Limits };
+/** How a part is written: as the level has it, with less in it, or otherwise within the same limits. */
+export const MANNERS_OF_WRITING = ["usual", "plainer", "another"] as const;
+export type Writing = (typeof MANNERS_OF_WRITING)[number];
+
+/** What is asked of a writer; `avoid` are the notes of the usual part, by bar and tick, where another one is wanted. */
+export type Request = {
+  who: Learner;
+  on: Instrument;
+  role: RoleName;
+  limits: Limits;
+  avoid?: ReadonlyMap<string, number>;
+};
+/** Where a note stands, as `avoid` knows it. */
+export const spotOf = (bar: number, at: number): string => `${bar}.${at}`;
 /**
  * What a writer gives: its notes in order, what it leaves to others, how they lie (said to the learner), and how much
  * of the tune's beats it has.

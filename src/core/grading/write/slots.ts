@@ -14,6 +14,7 @@ import {
   segmentAt,
   segmentsOf,
   soundingMelody,
+  spotOf,
 } from "./material";
 import { lyingOn } from "./tune";
 
@@ -52,6 +53,8 @@ export const PRICES = {
   inChord: [0, 0.15, 0.2],
   seventh: 0.6,
   open: -0.25,
+  /** The very note that another part than the usual one is to be without. */
+  avoided: 1.6,
 } as const;
 
 /** Where the notes of a phrase begin: with the chords, at most so many a bar; never shorter than the limits allow. */
@@ -142,13 +145,19 @@ export function chosen(
   const { on, limits } = request;
   const melody = soundingMelody(material);
   const lies = lyingOn(on, limits.strings);
+  const perBar = new Map<number, number>();
+  for (const { bar } of slots) perBar.set(bar, (perBar.get(bar) ?? 0) + 1);
   const cap = limits.crossings;
-  const counts = cap === null ? [0] : Array.from({ length: cap + 1 }, (_, c) => c);
+  // Crossings are counted only where a bar has room for too many.
+  const counted = cap !== null && Math.max(...perBar.values()) > cap + 1;
+  // Where it costs nothing that a note comes again, nothing need be counted.
+  const runs = motion.same + motion.again > 0 ? RUNS : 1;
+  const counts = counted ? Array.from({ length: cap + 1 }, (_, c) => c) : [0];
   const all = [...new Set(slots.flatMap((s) => [...choose(s)]))];
   const states = slots.map((slot): State[] => [
     ...choose(slot).flatMap((pitch) =>
       counts.flatMap((crossed) =>
-        Array.from({ length: RUNS }, (_, run): State => ({ pitch, last: pitch, run, crossed })),
+        Array.from({ length: runs }, (_, run): State => ({ pitch, last: pitch, run, crossed })),
       ),
     ),
     ...[null, ...all].map((last): State => ({ pitch: null, last, run: 0, crossed: 0 })),
@@ -161,8 +170,12 @@ export function chosen(
     const found = price.get(name);
     if (found !== undefined) return found;
     const from = slot.place.at + slot.at;
+    const avoided = request.avoid?.get(spotOf(slot.bar, slot.at)) === pitch ? PRICES.avoided : 0;
     const made =
-      weigh(slot, pitch) + outgrown(slot, pitch) + rubs(material, melody, from, from + slot.ticks, pitch) * PRICES.rub;
+      avoided +
+      weigh(slot, pitch) +
+      outgrown(slot, pitch) +
+      rubs(material, melody, from, from + slot.ticks, pitch) * PRICES.rub;
     price.set(name, made);
     return made;
   };
@@ -191,9 +204,10 @@ export function chosen(
         broken: (i, a, b) => {
           if (b.pitch === null) return b.last !== a.last;
           const same = slots[i]?.bar === slots[i - 1]?.bar;
-          const crossed = cap !== null && a.last !== null && lies(a.last) !== lies(b.pitch) ? 1 : 0;
-          const run = a.last === b.pitch ? Math.min(RUNS - 1, a.run + 1) : 0;
-          return b.run !== run || (cap !== null && b.crossed !== (same ? a.crossed : 0) + crossed);
+          const run = a.last === b.pitch ? Math.min(runs - 1, a.run + 1) : 0;
+          if (b.run !== run || !counted) return b.run !== run;
+          const crossed = a.last !== null && lies(a.last) !== lies(b.pitch) ? 1 : 0;
+          return b.crossed !== (same ? a.crossed + crossed : 0);
         },
       },
       {

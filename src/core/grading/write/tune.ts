@@ -35,6 +35,15 @@ export function octaveFor(
   return tries.reduce((a, b) => (fits(b) > fits(a) ? b : a));
 }
 
+/** Share of the notes in the usual octave that another must hold to be offered. */
+const AS_GOOD = 0.8;
+/** The octave beside the usual one that holds most of a line; the usual one where none holds nearly as much. */
+function otherOctave(usual: number, notes: readonly Wanted[], limits: Request["limits"]): number {
+  const fits = (by: number) => notes.filter((n) => isWithin(limits, n.pitch + by)).length;
+  const others = [usual - OCTAVE, usual + OCTAVE].filter((by) => fits(by) >= fits(usual) * AS_GOOD);
+  return others.reduce((a, b) => (fits(b) > fits(a) ? b : a), others[0] ?? usual);
+}
+
 /** How far a part sounds off its page. */
 function octaveWords(off: number): string {
   const far = Math.abs(off) === OCTAVE ? "an octave" : "two octaves";
@@ -79,7 +88,7 @@ function foldWords({ phrases, places }: Material, phrase: number, fold: number):
 }
 
 /** The tune, as much of it as the learner plays: kept notes at their instants, so that all versions sound together. */
-export function writeTune(material: Material, { on, limits, role }: Request): Draft {
+export function writeTune(material: Material, { on, limits, role, avoid }: Request): Draft {
   const { melody, places } = material;
   const plain = melody.map(
     (n): Wanted => ({
@@ -90,7 +99,8 @@ export function writeTune(material: Material, { on, limits, role }: Request): Dr
       pitch: topOf(n.pitches),
     }),
   );
-  const by = octaveFor(on.transposition, plain, { limits });
+  const usual = octaveFor(on.transposition, plain, { limits });
+  const by = avoid ? otherOctave(usual, plain, limits) : usual;
   const folds = foldsOf(material, plain, by, limits);
   const wanted = plain.map((n) => ({ ...n, pitch: n.pitch + by + (folds.get(phraseOf(material, n.bar)) ?? 0) }));
   const notes = thinned(material, wanted, limits, lyingOn(on, limits.strings));
@@ -112,10 +122,10 @@ export function writeTune(material: Material, { on, limits, role }: Request): Dr
 }
 
 /** A harmony line as far as the learner can play it. */
-export function writeHarmony(material: Material, { on, limits, role }: Request): Draft {
+export function writeHarmony(material: Material, { on, limits, role, avoid }: Request): Draft {
   const side = role === "high harmony" ? "above" : "below";
   const { places } = material;
-  const plain = material.harmony(side).notes.flatMap((n): Wanted[] => {
+  const plain = material.harmony(side, avoid !== undefined).notes.flatMap((n): Wanted[] => {
     const place = places[n.bar];
     if (!n.pitch || !place) return [];
     const ticks = Math.min(n.ticks, place.at + place.ticks - n.at);

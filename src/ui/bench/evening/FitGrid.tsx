@@ -1,8 +1,10 @@
 "use client";
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { type CHANGES, type Evening, makeRoom } from "../../../core/ensemble";
+import { useState } from "react";
+import { type CHANGES, type Evening, makeRoom, remediesOf } from "../../../core/ensemble";
 import { barLabelAt } from "../../../core/score";
 import { LineButton } from "../../controls/buttons";
+import { counted } from "../../signs";
 import { useBench } from "../state";
 
 const KIND_WORDS: Readonly<Record<string, string>> = {
@@ -30,12 +32,19 @@ export function FitGrid({ evening }: { evening: Evening }) {
       .split(" ")
       .map((w) => w[0])
       .join("");
-  const words = fit.worst.length === 0 ? "Everything sits well together." : "Where parts get in each other’s way";
+  const before = useBefore(fit.total);
+  const words = fit.worst.length === 0 ? "Everything sits well together." : `${counted(fit.total, "point")} in all`;
   return (
-    <Box mt="16px">
-      <Text fontSize="13px" color="quiet" mb="4px">
-        {words}
-      </Text>
+    <Box as="section" aria-label="How it fits" mt="20px">
+      <Flex align="baseline" gap="12px" mb="6px" wrap="wrap">
+        <Text fontFamily="heading" fontSize="18px" fontWeight="600">
+          Where parts get in each other’s way
+        </Text>
+        <Text fontSize="14px" color="quiet" role="status">
+          {words}
+          {before !== null && `, ${before} before`}
+        </Text>
+      </Flex>
       {fit.worst.length > 0 && (
         <Flex gap="24px" wrap="wrap" align="flex-start">
           <Box
@@ -89,37 +98,48 @@ export function FitGrid({ evening }: { evening: Evening }) {
   );
 }
 
-type Misfit = Evening["fit"]["worst"][number];
+/** The sum before the last change; null where there was no other. */
+function useBefore(total: number): number | null {
+  const [sums, setSums] = useState<{ now: number; before: number | null }>({ now: total, before: null });
+  if (sums.now !== total) setSums({ now: total, before: sums.now });
+  return sums.before;
+}
 
-/** What helps, at one press: the one who plays more makes room, never the tune. It is heard at once. */
+type Misfit = Evening["fit"]["worst"][number];
+const CHANGE_WORDS: Readonly<Record<(typeof CHANGES)[number], string>> = {
+  rest: "rests",
+  "another note": "another note",
+  "octave higher": "an octave higher",
+  "octave lower": "an octave lower",
+  quieter: "quieter",
+};
+
+/** What helps, at one press: the stronger player makes room, never the tune. */
 function Remedies({ evening, misfit }: { evening: Evening; misfit: Misfit }) {
   const change = useBench((s) => s.change);
   const setBar = useBench((s) => s.setBar);
   const places = useBench((s) => s.derived.analysis.places);
-  const find = (id: string) => evening.parts.find((p) => p.id === id);
-  const [a, b] = [find(misfit.a), find(misfit.b)];
-  if (!a || !b) return null;
-  const isTune = (role: string) => role === "melody" || role === "simple melody";
-  const plays = (p: typeof a) => p.notes.filter((n) => n.bar === misfit.bar).length;
-  const who = isTune(a.role) || (!isTune(b.role) && plays(b) > plays(a)) ? b : a;
-  if (isTune(who.role)) return null;
-  const first = who.learner.name.split(" ")[0];
+  const found = remediesOf(evening.parts, misfit);
+  if (!found) return null;
+  const { name } = found.part.learner;
   const bar = barLabelAt(places, misfit.bar);
-  const take = (what: (typeof CHANGES)[number]) => {
-    setBar(misfit.bar);
-    change(`${who.learner.name} ${what} in bar ${bar}`, (w) => makeRoom(w, who.learner.name, misfit.bar, what));
-  };
-  const line = who.role === "low harmony" || who.role === "high harmony" || who.role === "counter-figure";
   return (
-    <Flex gap="4px">
-      <LineButton size="xs" onClick={() => take("rest")}>
-        {first} rests
-      </LineButton>
-      {line && (
-        <LineButton size="xs" onClick={() => take("octave lower")}>
-          an octave lower
+    <Flex gap="4px" wrap="wrap" align="center">
+      <Text fontSize="13px" color="quiet">
+        {name.split(" ")[0]}:
+      </Text>
+      {found.changes.map((what) => (
+        <LineButton
+          key={what}
+          size="xs"
+          onClick={() => {
+            setBar(misfit.bar);
+            change(`${name} ${CHANGE_WORDS[what]} in bar ${bar}`, (w) => makeRoom(w, name, misfit.bar, what));
+          }}
+        >
+          {CHANGE_WORDS[what]}
         </LineButton>
-      )}
+      ))}
     </Flex>
   );
 }

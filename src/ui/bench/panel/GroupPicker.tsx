@@ -11,7 +11,7 @@ import {
   setTonightsTempo,
   tonightsTempo,
 } from "../../../core/ensemble";
-import type { Group } from "../../../core/grading";
+import { type Group, ROLE_RULES } from "../../../core/grading";
 import { listGroups, listRolesBefore } from "../../../server/actions";
 import { LineButton } from "../../controls/buttons";
 import { Picker } from "../../controls/Choice";
@@ -22,6 +22,8 @@ import { Copies } from "./Copies";
 import { Block, PanelHead } from "./parts";
 import { DifficultyChart } from "./DifficultyChart";
 import { EasierTunes } from "./EasierTunes";
+import { NotesNamed } from "./NotesNamed";
+import { Writings } from "./Writings";
 
 const NOBODY = "";
 
@@ -165,6 +167,8 @@ function Shown({ open }: { open: boolean }) {
         <LineButton onClick={() => hear(bar, last)}>hear it</LineButton>
         <LineButton onClick={() => hear(bar, last, { without: shown })}>play along: everyone else</LineButton>
       </Flex>
+      <Writings part={part} />
+      {ROLE_RULES[part.role].kind !== "chords" && part.on.family !== "drum" && <NotesNamed part={part} />}
       <BarBox part={part} />
       <DifficultyChart part={part} />
       <Text fontSize="13px" color="quiet" mt="6px">
