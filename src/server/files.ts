@@ -10,11 +10,13 @@ import {
   handById,
   handSheet,
   isGroup,
+  isVersion,
   performed,
   performedBy,
   performedTonight,
   sheetOf,
   strumSheet,
+  versionSheet,
   type Work,
 } from "../core/ensemble";
 import { fileName, performanceMidi, sheetAbc, sheetMusicXml, writeChordPro } from "../core/formats";
@@ -85,15 +87,19 @@ function handFile(work: Work, derived: Derived, hand: Hand, { type, write }: For
 }
 
 /**
- * A file of one part (by id), of several ("melody+moving"), of all of them ("all"), or of a hand ("hand-guitar").
- * Undefined for a part or format
- * that does not exist.
+ * A file of one part (by id), of several ("melody+moving"), of all of them ("all"), of a version of the tune ("basic"),
+ * or of a hand ("hand-guitar"). Undefined for a part or format that does not exist.
  */
 export function download(work: Work, asked: string, format: string): Download | undefined {
   const writer = FORMATS.get(format);
   const derived = derive(work);
   const hand = handById(work, asked);
   if (writer && hand) return handFile(work, derived, hand, writer, format);
+  if (writer && isVersion(asked)) {
+    const sheet = versionSheet(work, derived, asked);
+    const name = `${fileName(work.tune.title)}-${asked}.${format}`;
+    return { name, type: writer.type, content: writer.write({ work, derived, sheet }) };
+  }
   if (writer && isGroup(asked)) return groupFile(work, derived, asked, writer, format);
   const every = asked === "all" ? [] : [...new Set(asked.split("+"))];
   const strummed = every.includes(STRUM_STAFF) || (asked === "all" && work.feel.strum !== null);

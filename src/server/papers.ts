@@ -13,10 +13,14 @@ import {
   handById,
   handSheet,
   readWork,
+  isVersion,
   sheetOf,
+  type Version,
+  versionOf,
+  versionSheet,
   type Work,
 } from "../core/ensemble";
-import type { Part } from "../core/grading";
+import { type Part, ROLE_WORDS } from "../core/grading";
 import { onPaper, type Sheet, type Tune } from "../core/score";
 import { CHORD_NAMES, type ChordNames } from "../core/theory";
 
@@ -60,13 +64,20 @@ export const ALL = "all";
 
 /** What stands over a learner's part: who plays it, in which role, and what to think of. */
 const learnerWords = ({ learner, role, on, coaching, leftOut }: GroupPart): PartPaper["own"] => ({
-  name: `${learner.name}: ${role}`,
+  name: `${learner.name}: ${ROLE_WORDS[role]}`,
   instrument: on.name,
   coaching: [...coaching, ...leftOut.map((l) => `Left out: ${l}`)].join(" "),
 });
 
 const partWords = (found: Part | undefined): PartPaper["own"] =>
   found ? { name: found.name, instrument: found.instrument, coaching: found.coaching } : null;
+
+/** What stands over a version of the tune: what was done to it, and how much of it is there. */
+function versionWords(work: Work, derived: Derived, version: Version): PartPaper["own"] {
+  const { name, says, kept } = versionOf(work, derived, version);
+  const share = kept < 1 ? ` ${Math.round(kept * 100)} % of its beats are there.` : "";
+  return { name: `${version[0]?.toUpperCase()}${version.slice(1)} version`, instrument: name, coaching: says + share };
+}
 
 /** The tune over how one hand plays it. */
 function handPaper(work: Work, derived: Derived, hand: Hand): Sheet {
@@ -87,16 +98,20 @@ export function partPaper(stored: string, part: string): PartPaper | null {
   const evening = eveningFor(work, derived);
   const learner = evening?.parts.find((p) => groupPartId(p.id) === part);
   const isGroup = part === GROUP && evening !== undefined;
-  if (part !== ALL && !hand && !learner && !isGroup && !work.players.some((p) => p.id === part)) return null;
+  const version = isVersion(part) ? part : null;
+  if (part !== ALL && !hand && !learner && !isGroup && !version && !work.players.some((p) => p.id === part))
+    return null;
   const found = derived.parts.find((p) => p.id === part);
   const own = sheetOf(work, derived, ...(found ? [found.id] : []));
   const { form, sentence } = derived.analysis;
   const sheetFor = (): Sheet => {
+    if (version) return versionSheet(work, derived, version);
     if (learner || isGroup) return groupSheet(evening, derived, { ...own, staves: [] }, part, work.evening?.names);
     return hand ? handPaper(work, derived, hand) : bowedSheet(work, derived, own);
   };
   const wordsFor = () => {
     if (learner) return learnerWords(learner);
+    if (version) return versionWords(work, derived, version);
     return hand ? handWords(hand) : partWords(found);
   };
   return {

@@ -132,9 +132,16 @@ export function withTune(work: Work, tune: Tune): Work {
   const strokes = <T extends { locks: StrumChoice["locks"] }>(plan: T | null): T | null =>
     plan && { ...plan, locks: moved(plan.locks) };
   const { bowing, plectrum, strum } = work.feel;
+  const { evening } = work;
+  const tonight = evening && {
+    ...evening,
+    ...(evening.edits ? { edits: moved(evening.edits) } : {}),
+    ...(evening.changes ? { changes: moved(evening.changes) } : {}),
+  };
   return {
     ...work,
     tune,
+    ...(tonight ? { evening: tonight } : {}),
     feel: { ...work.feel, bowing: strokes(bowing), plectrum: strokes(plectrum), strum: strokes(strum) },
     locks: moved(work.locks),
     ...(work.hands ? { hands: work.hands.map((hand) => ({ ...hand, locks: moved(hand.locks) })) } : {}),

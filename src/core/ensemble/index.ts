@@ -24,4 +24,5 @@ export {
 } from "./roadmap";
 export * from "./strokes";
 export * from "./tonight";
+export * from "./versions";
 export * from "./work";

@@ -11,6 +11,7 @@ export {
   bassOrder,
   ROLE_GROUPS,
   ROLE_RULES,
+  ROLE_WORDS,
   ROLES as PLAYED_ROLES,
   refusal,
   type RoleGroup,

@@ -19,6 +19,22 @@ export const ROLES = [
 ] as const;
 export type RoleName = (typeof ROLES)[number];
 
+/** What a role is called among players. */
+export const ROLE_WORDS: Readonly<Record<RoleName, string>> = {
+  melody: "tune",
+  "simple melody": "simple tune",
+  "low harmony": "low harmony",
+  "high harmony": "high harmony",
+  "one-note harmony": "one note",
+  drone: "drone",
+  bass: "bass",
+  strum: "chords",
+  "off-beats": "off-beats",
+  "shuffle drone": "shuffle",
+  "counter-figure": "answers",
+  "hand drum": "hand drum",
+};
+
 /** What roles do together: who is beside whom. */
 export const ROLE_GROUPS = ["tune", "harmony", "long notes", "chords", "bass", "drum"] as const;
 export type RoleGroup = (typeof ROLE_GROUPS)[number];

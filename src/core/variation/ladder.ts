@@ -2,7 +2,8 @@ import { difficultyOf } from "../grading";
 import type { Instrument } from "../instruments";
 import { type Event, type Place, strength } from "../score";
 import { type Key, midi } from "../theory";
-import { type Bars, STEPS } from "./steps";
+import type { Bars } from "./bars";
+import { STEPS } from "./steps";
 
 /** One form of a tune: what was done to reach it, how hard it is, and how much of the tune's beats it has. */
 export type Rung = { name: string; says: string; bars: Bars; difficulty: number; kept: number };
@@ -46,7 +47,7 @@ export function ladder({ places, on, key, tick }: Request): Rung[] {
   };
   const climb = (way: "easier" | "richer"): Rung[] => {
     const rungs: Rung[] = [];
-    for (const step of STEPS.filter((s) => s.way === way)) {
+    for (const step of STEPS.filter((s) => s.rung && s.way === way)) {
       const before = rungs.at(-1) ?? start;
       const bars = step.take(before.bars, { places, on, key });
       if (!bars) continue;
@@ -58,3 +59,30 @@ export function ladder({ places, on, key, tick }: Request): Rung[] {
   };
   return [...climb("easier").reverse(), start, ...climb("richer")];
 }
+
+/** One step taken by itself: what it does, the line after it, how much harder that is; or what the line must have. */
+export type Single = {
+  name: string;
+  way: "easier" | "richer";
+  says: string;
+  needs: string;
+  taken: { bars: Bars; change: number; kept: number } | null;
+};
+
+/**
+ * Every step by itself on the tune as it is written. One that would go the wrong way in difficulty, as one that has
+ * nothing to do, is not to be had.
+ */
+export function singles({ places, on, key, tick }: Request): Single[] {
+  const weigh = (bars: Bars) => difficultyOf(places, bars, on, tick).difficulty;
+  const written = places.map((p) => p.bar.events);
+  const own = weigh(written);
+  return STEPS.map(({ name, way, says, needs, take }): Single => {
+    const bars = take(written, { places, on, key });
+    const change = bars ? weigh(bars) - own : 0;
+    const wrong = way === "easier" ? change > WRONG : change < -WRONG;
+    return { name, way, says, needs, taken: bars && !wrong ? { bars, change, kept: keptOf(places, bars) } : null };
+  });
+}
+/** Points that are nothing. */
+const WRONG = 1e-9;

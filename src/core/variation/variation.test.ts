@@ -37,7 +37,7 @@ describe("steps, on bars a player knows", () => {
     ["shuffled held notes", "d4 A2A2|", "4/4", "D5:2 D5:1 D5:1 A4:2 A4:2"],
     ["filled-in eighths", "D2F2 A2d2|", "4/4", "D4:1 E4:1 F#4:1 G4:1 A4:2 D5:2"],
     ["drone strings", "B2d2 A2f2|", "4/4", "G3+B4:2 D5:2 D4+A4:2 F#5:2"],
-    ["cuts", "d2f2 A2d2|", "4/4", "{E5}D5:2 F#5:2 A4:2 D5:2"],
+    ["grace notes", "d2f2 A2d2|", "4/4", "{E5}D5:2 F#5:2 A4:2 D5:2"],
     ["rolls", "d4 A2A2|", "4/4", "D5:4~ A4:2 A4:2"],
   ])("%s: %s in %s", (name, abc, metre, want) => {
     const found = taken(name, abc, metre);
@@ -69,7 +69,7 @@ describe("the ladder of any tune", () => {
       { numRuns: 120 },
     );
   });
-  it("has a reel from its strong beats to cuts and rolls", () => {
+  it("has a reel from its strong beats to grace notes and rolls", () => {
     const from = places(tuneOf("d2fd Adfd|e2ge Bege|d2fd A4|gfed d4|", { key: "D" }));
     const rungs = ladder({ places: from, ...ON, tick: 60 / (100 * 3360) });
     expect(rungs.map((r) => r.name)).toContain("the beats");

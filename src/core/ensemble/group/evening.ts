@@ -26,6 +26,7 @@ import { materialOf } from "./material";
 import type { Evening, EveningRequest, GroupPart, Unmet } from "./model";
 import { labels, reasonOf, wayOutOf } from "./says";
 import { barsOf } from "./staff";
+import { wayInFor } from "./wayIn";
 
 /** Misfits that are told. */
 const WORST = 20;
@@ -145,7 +146,7 @@ export function planEvening(request: EveningRequest): Evening {
         (c): Unmet => ({
           must: `a part for ${c.learner.name} on the ${c.on.name}`,
           bars: [],
-          wayOut: wayOutOf("a part for"),
+          wayOut: wayInFor(material, c, request.own),
         }),
       ),
     ],

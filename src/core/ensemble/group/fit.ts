@@ -73,6 +73,12 @@ export function fitOf(material: Material, parts: readonly Fitted[]): Misfit[] {
   const found: Misfit[] = [];
   const tell = (bar: number, a: Fitted, b: Fitted, kind: FitKind, severe = false) =>
     void found.push({ bar, a: a.id, b: b.id, kind, severe, score: SCORES[kind] * (severe ? 2 : 1) });
+  // While someone carries the tune above a line, the line buries nobody.
+  const highest = new Map<number, number>();
+  parts.forEach((part, i) => {
+    if (!isTune(part)) return;
+    for (const [bar, notes] of bars[i] ?? []) highest.set(bar, Math.max(highest.get(bar) ?? 0, mean(notes)));
+  });
   parts.forEach((a, i) => {
     for (let k = i + 1; k < parts.length; k++) {
       const b = parts[k] as Fitted;
@@ -85,10 +91,12 @@ export function fitOf(material: Material, parts: readonly Fitted[]): Misfit[] {
         if (rubs.some((r) => r.kind === "clash")) tell(index, a, b, "clash", hard);
         else if (rubs.length > 0) tell(index, a, b, "held second");
         if (isMuddy(own, theirs)) tell(index, a, b, "mud");
-        const [tune, other] = isTune(a) ? [own, theirs] : [theirs, own];
         // Who plays low buries nobody, and crowds nobody.
         if (isLow(a, index) || isLow(b, index)) continue;
-        if (isTune(a) !== isTune(b) && buries(tune, other)) tell(index, a, b, "buried");
+        const [tune, other] = isTune(a) ? [a, b] : [b, a];
+        const [under, over] = isTune(a) ? [own, theirs] : [theirs, own];
+        if (isTune(a) !== isTune(b) && buries(under, over) && mean(over) > (highest.get(index) ?? 0))
+          tell(index, tune, other, "buried");
         if (!isTune(a) && !isTune(b) && crowds(own, theirs)) tell(index, a, b, "crowding");
       }
     }

@@ -1,4 +1,4 @@
-import { ROLE_RULES, type RoleName } from "../../grading";
+import { ROLE_RULES, ROLE_WORDS, type RoleName } from "../../grading";
 import { LEVELS } from "../../instruments";
 import type { Place } from "../../score";
 import type { Candidate } from "./assign";
@@ -19,7 +19,8 @@ export function reasonOf(
   all: readonly { candidate: Candidate; role: RoleName }[],
   before: readonly RoleName[],
 ): string {
-  if (hand === role) return `You set this: ${role}.`;
+  const words = ROLE_WORDS[role];
+  if (hand === role) return `You set this: ${words}.`;
   const level = LEVELS.indexOf(learner.level);
   const beside = all.find(
     (o) =>
@@ -28,8 +29,8 @@ export function reasonOf(
       LEVELS.indexOf(o.candidate.learner.level) > level,
   );
   const [last] = before;
-  const other = last && last !== role ? `; last time it was ${last}` : "";
-  const suits = `${role[0]?.toUpperCase()}${role.slice(1)} suits ${learner.level} on the ${on.name}${other}`;
+  const other = last && last !== role ? `; last time it was ${ROLE_WORDS[last]}` : "";
+  const suits = `${words[0]?.toUpperCase()}${words.slice(1)} suits ${learner.level} on the ${on.name}${other}`;
   if (level < 2 && beside) return `${suits}; ${beside.candidate.learner.name} leads it.`;
   return ROLE_RULES[role].group === "tune" && level >= 2 ? `${suits}, and the tune needs carrying.` : `${suits}.`;
 }
@@ -37,7 +38,6 @@ export function reasonOf(
 const WAYS: readonly (readonly [RegExp, string])[] = [
   [/tune is carried/, "Take the melody yourself, or an easier tune for tonight."],
   [/someone stronger/, "Play beside them yourself, or move someone stronger there by hand."],
-  [/a part for/, "Another key, another octave, or one limit less."],
 ];
 /** The nearest way out where something could not be had. */
 export const wayOutOf = (must: string): string =>

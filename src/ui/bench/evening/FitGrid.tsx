@@ -7,12 +7,12 @@ import { LineButton } from "../../controls/buttons";
 import { counted } from "../../signs";
 import { useBench } from "../state";
 
-const KIND_WORDS: Readonly<Record<string, string>> = {
-  clash: "rub against each other",
-  "held second": "hold a second",
-  crowding: "crowd each other",
-  mud: "blur, both low",
-  buried: "play the tune and over it",
+const KIND_WORDS: Readonly<Record<Misfit["kind"], (a: string, b: string) => string>> = {
+  clash: (a, b) => `${a} and ${b} rub against each other.`,
+  "held second": (a, b) => `${a} and ${b} hold a second.`,
+  crowding: (a, b) => `${a} and ${b} crowd each other.`,
+  mud: (a, b) => `${a} and ${b} blur, both low.`,
+  buried: (a, b) => `${b} lies over the tune of ${a}.`,
 };
 /** Misfits that are told in words. */
 const TOLD = 5;
@@ -85,9 +85,7 @@ export function FitGrid({ evening }: { evening: Evening }) {
                 <LineButton size="xs" onClick={() => setBar(w.bar)}>
                   bar {barLabelAt(places, w.bar)}
                 </LineButton>
-                <Text flex="1">
-                  {name(w.a)} and {name(w.b)} {KIND_WORDS[w.kind]}.
-                </Text>
+                <Text flex="1">{KIND_WORDS[w.kind](name(w.a), name(w.b))}</Text>
                 <Remedies evening={evening} misfit={w} />
               </Flex>
             ))}

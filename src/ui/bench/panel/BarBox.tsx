@@ -54,7 +54,7 @@ function Typed({ part, place, now }: { part: GroupPart; place: Place; now: strin
     >
       <label htmlFor="part-bar">
         <Text as="span" fontSize="13px" color="quiet">
-          Bar {label}, as it sounds{byHand ? ", by hand" : ""}
+          {place.pickup ? "The pickup" : `Bar ${label}`}, as it sounds{byHand ? ", by hand" : ""}
         </Text>
       </label>
       <Flex gap="6px">

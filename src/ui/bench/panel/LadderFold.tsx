@@ -1,66 +1,122 @@
 "use client";
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
-import { feltBpm, playedOn } from "../../../core/ensemble";
-import { beatTicks } from "../../../core/score";
-import { ladder, type Rung } from "../../../core/variation";
+import { formsOf, stepsOf, takeForm, VERSIONS } from "../../../core/ensemble";
+import { barLabelAt } from "../../../core/score";
+import type { Bars, Rung, Single } from "../../../core/variation";
 import { LineButton, LinkButton } from "../../controls/buttons";
 import { useBench } from "../state";
+import { Copies } from "./Copies";
 
-/** Bars of a rung that are heard, from the bar that is looked at. */
+/** Bars of a form that are heard, from the bar that is looked at. */
 const HEARD = 4;
 
-/** The tune from its barest form to its richest: how hard each is, how much of the tune it has, and how it sounds. */
+/** The tune from its barest form to its richest, step by step: how hard, how much of the tune, how it sounds. */
 export function LadderFold() {
   const [open, setOpen] = useState(false);
+  const rights = useBench((s) => s.work.tune.rights !== "unknown");
   return (
-    <Box borderTop="1px solid" borderColor="cord" py="10px">
+    <Box as="section" aria-label="Easier and richer" borderTop="1px solid" borderColor="cord" py="10px">
       <Text fontFamily="heading" fontSize="18px" fontWeight="600">
         The tune, easier and richer
       </Text>
+      {VERSIONS.map((version) => (
+        <Flex key={version} align="baseline" gap="10px">
+          {rights && (
+            <Text fontSize="14px" w="76px" flexShrink={0}>
+              {version}
+            </Text>
+          )}
+          <Copies part={version} open={rights} name={`the ${version} version`} />
+        </Flex>
+      ))}
       <LinkButton aria-expanded={open} onClick={() => setOpen(!open)}>
         {open ? "fold away" : "step by step"}
       </LinkButton>
-      {open && <Rungs />}
+      {open && <Forms />}
     </Box>
   );
 }
 
-function Rungs() {
+/** Forms of the tune, one above the other; then every step by itself. */
+function Forms() {
   const work = useBench((s) => s.work);
-  const places = useBench((s) => s.derived.analysis.places);
-  const bar = useBench((s) => s.bar);
-  const hear = useBench((s) => s.hear);
-  const name = useBench((s) => s.derived.parts.find((p) => p.role === "melody")?.instrument);
-  const rungs = useMemo(() => {
-    const tick = 60 / feltBpm(work.tune) / beatTicks(work.tune.metre);
-    return ladder({ places, on: playedOn(work, name), key: work.tune.key, tick });
-  }, [work, places, name]);
-  const sound = ({ bars }: Rung) => hear(bar, Math.min(bar + HEARD, places.length) - 1, { tune: bars });
+  const derived = useBench((s) => s.derived);
+  const instrument = derived.parts.find((p) => p.role === "melody")?.instrument;
+  const rungs = useMemo(() => formsOf(work, derived), [work, derived]);
+  const steps = useMemo(() => stepsOf(work, derived), [work, derived]);
+  const missing = steps.filter((s) => s.taken === null);
   return (
     <>
       <Text fontSize="13px" color="quiet">
-        On the {name}, at the tempo of the page. Each step is taken after those nearer to the page.
+        On the {instrument}, at the tempo of the page. Each is taken after those nearer to the page.
       </Text>
       {rungs.map((rung) => (
-        <Flex key={rung.name} as="section" aria-label={rung.name} align="center" gap="10px" mt="8px">
-          <Box flex="1" minW="0">
-            <Text fontSize="14px" fontWeight="600">
-              {rung.name}
-            </Text>
-            <Text fontSize="13px" color="quiet">
-              {rung.says} How hard: {Math.round(rung.difficulty)} of 100
-              {rung.kept < 1 ? `; ${Math.round(rung.kept * 100)} % of its beats are there.` : "."}
-            </Text>
-            <Box mt="3px" h="4px" bg="linen" borderRadius="2px">
-              <Box h="4px" w={`${rung.difficulty}%`} bg="woad" borderRadius="2px" />
-            </Box>
-          </Box>
-          <LineButton aria-label={`hear ${rung.name}`} onClick={() => sound(rung)}>
-            hear
-          </LineButton>
-        </Flex>
+        <Form key={rung.name} name={rung.name} bars={rung.bars} words={rungWords(rung)} hard={rung.difficulty} />
       ))}
+      <Text fontFamily="heading" fontSize="16px" fontWeight="600" mt="14px">
+        One step by itself
+      </Text>
+      {steps.map(({ name, says, taken }) =>
+        taken ? <Form key={name} name={name} bars={taken.bars} words={`${says} ${stepWords(taken)}`} /> : null,
+      )}
+      {missing.length > 0 && (
+        <Text fontSize="13px" color="quiet" mt="8px">
+          Not here: {missing.map((s) => `${s.name} (wants ${s.needs})`).join("; ")}.
+        </Text>
+      )}
     </>
+  );
+}
+
+const share = (kept: number) => (kept < 1 ? `, ${Math.round(kept * 100)} % of its beats are there` : "");
+const rungWords = ({ says, difficulty, kept }: Rung) =>
+  `${says} How hard: ${Math.round(difficulty)} of 100${share(kept)}.`;
+function stepWords({ change, kept }: NonNullable<Single["taken"]>): string {
+  const by = Math.round(change);
+  if (by === 0) return `As hard as before${share(kept)}.`;
+  return `${Math.abs(by)} points ${by > 0 ? "harder" : "easier"}${share(kept)}.`;
+}
+
+/** One form: to hear, and to take into the tune, over the looped bars or all of it. */
+function Form({ name, bars, words, hard }: { name: string; bars: Bars; words: string; hard?: number }) {
+  const places = useBench((s) => s.derived.analysis.places);
+  const bar = useBench((s) => s.bar);
+  const loop = useBench((s) => s.loop);
+  const hear = useBench((s) => s.hear);
+  const change = useBench((s) => s.change);
+  const [from, to] = [loop?.from ?? 0, loop?.to ?? places.length - 1];
+  const where = loop ? `bars ${barLabelAt(places, from)} to ${barLabelAt(places, to)}` : "the whole tune";
+  return (
+    <Flex as="section" aria-label={name} align="center" gap="8px" mt="8px">
+      <Box flex="1" minW="0">
+        <Text fontSize="14px" fontWeight="600">
+          {name}
+        </Text>
+        <Text fontSize="13px" color="quiet">
+          {words}
+        </Text>
+        {hard !== undefined && (
+          <Box mt="3px" h="4px" bg="linen" borderRadius="2px">
+            <Box h="4px" w={`${hard}%`} bg="woad" borderRadius="2px" />
+          </Box>
+        )}
+      </Box>
+      <LineButton
+        size="xs"
+        aria-label={`hear ${name}`}
+        onClick={() => hear(bar, Math.min(bar + HEARD, places.length) - 1, { tune: bars })}
+      >
+        hear
+      </LineButton>
+      <LineButton
+        size="xs"
+        aria-label={`take ${name} into ${where}`}
+        title={`Take it into ${where}; undo brings the page back`}
+        onClick={() => change(`${name}, ${where}`, (w) => takeForm(w, bars, from, to))}
+      >
+        take
+      </LineButton>
+    </Flex>
   );
 }
