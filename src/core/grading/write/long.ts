@@ -62,15 +62,15 @@ export function writeDrone(material: Material, request: Request): Draft {
   const struck = slotsOf(material, request, (place) =>
     isStruckTwice(place) && place.ticks % 2 === 0 ? [place.ticks / 2] : [],
   );
-  const slots = (beginner ? withBreath(material, request, struck) : struck).filter((s, i, all) => {
+  const halves = struck.filter((s, i, all) => {
     const before = all[i - 1];
     return !before || s.bar !== before.bar || s.at * 2 === s.place.ticks;
   });
-  const full = slots.map((s, i) => {
-    const next = slots[i + 1];
-    const until = next?.bar === s.bar ? next.at : s.at + s.ticks;
-    return { ...s, ticks: Math.max(s.ticks, until - s.at) };
+  const whole = halves.map((s, i) => {
+    const next = halves[i + 1];
+    return { ...s, ticks: (next?.bar === s.bar ? next.at : s.place.ticks) - s.at };
   });
+  const full = beginner ? withBreath(material, request, whole) : whole;
   const height = (limits.lowest + limits.highest) / 2;
   const pitches = chosen(
     material,

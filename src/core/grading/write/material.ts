@@ -101,7 +101,10 @@ export const isHarsh = (a: number, b: number): boolean => a !== b && HARSH.has(M
 export const rubsIn = (of: Chord, pitch: number): boolean =>
   !of.classes.includes(pitch % 12) && of.classes.some((c) => isHarsh(c, pitch % 12));
 
-/** How harshly a pitch held over a stretch rubs against the melody: half beats of it on beats; 0 where it does not. */
+/**
+ * How harshly a pitch held over a stretch rubs against the melody: half beats of it where a beat falls; 0 where it does
+ * not. What only passes between the beats is heard as passing.
+ */
 export function rubs(
   material: Material,
   melody: readonly Sounding[],
@@ -115,9 +118,16 @@ export function rubs(
     const both = Math.min(until, n.until) - Math.max(from, n.at);
     const place = material.places.findLast((p) => p.at <= Math.max(from, n.at));
     const half = place ? beatTicks(place.metre) / 2 : both;
-    if (both >= half) sum += both / half;
+    if (both >= half && (!place || hasBeat(place, Math.max(from, n.at), both))) sum += both / half;
   }
   return sum;
+}
+
+/** Whether a beat falls in a stretch (absolute ticks, and its length). */
+function hasBeat(place: Place, from: number, ticks: number): boolean {
+  const beat = beatTicks(place.metre);
+  const into = place.offset + from - place.at;
+  return into % beat === 0 || Math.floor((into + ticks - 1) / beat) > Math.floor(into / beat);
 }
 
 /** Whether a learner has a pitch. */

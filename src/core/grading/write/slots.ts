@@ -44,6 +44,7 @@ export const PRICES = {
   arch: 0.08,
   rub: 6,
   rest: 3,
+  restAtEdge: 2,
   foreign: 5,
   /** A note held into a chord that it is not of, and that it rubs against. */
   outgrown: 0.8,
@@ -89,6 +90,9 @@ export function slotsOf(material: Material, { limits }: Request, perBar: (place:
     });
   });
 }
+
+/** What a rest costs: more where a phrase opens or closes, which is to be heard. */
+const silence = ({ first, last }: Slot): number => PRICES.rest + (first || last ? PRICES.restAtEdge : 0);
 
 /** What it costs that a note is held into chords that came after it began. */
 const outgrown = ({ later }: Slot, pitch: number): number =>
@@ -187,7 +191,7 @@ export function chosen(
         broken: (i, s) => i === 0 && (s.run > 0 || s.crossed > 0 || (s.pitch === null && s.last !== null)),
       },
     ],
-    local: [{ name: "note", at: (i, s) => (s.pitch === null ? PRICES.rest : own(i, s.pitch)) }],
+    local: [{ name: "note", at: (i, s) => (s.pitch === null ? silence(slots[i] as Slot) : own(i, s.pitch)) }],
     moves: [
       {
         name: "motion",
@@ -217,9 +221,10 @@ export function chosen(
       },
       {
         name: "skipped string",
-        broken: (_, a, b) =>
+        broken: (i, a, b) =>
           b.pitch !== null &&
           a.last !== null &&
+          slots[i]?.first !== true &&
           !limits.skip &&
           cap !== null &&
           Math.abs(lies(a.last) - lies(b.pitch)) > 1,

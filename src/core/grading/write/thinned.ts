@@ -7,7 +7,17 @@ import { barSeconds, inBows, isWithin, type Material, mostIn, type PartNote } fr
 export type Wanted = { bar: number; at: number; abs: number; ticks: number; pitch: number };
 
 /** How much it costs to leave a note out, by where it stands: teachers' judgement. */
-const WORTH = { phraseFirst: 8, final: 8, downbeat: 4, beat: 3, half: 1.2, weak: 0.6, top: 1, telling: 1 };
+const WORTH = {
+  phraseFirst: 8,
+  phraseLast: 4,
+  final: 8,
+  downbeat: 4,
+  beat: 3,
+  half: 1.2,
+  weak: 0.6,
+  top: 1,
+  telling: 1,
+};
 /** A note off the beat whose beat is left out: the short half goes with its long one. Above what it is worth. */
 const STRANDED = 3;
 
@@ -68,12 +78,15 @@ export function thinned(material: Material, wanted: readonly Wanted[], limits: L
   const tops = Math.max(...notes.map((n) => n.pitch));
   const last = notes.at(-1) as Wanted;
   const openings = new Set(wanted.filter((n, i) => wanted[i - 1]?.bar !== n.bar).map((n) => n.abs));
+  const begins = (n: Wanted) => phrases.some((p) => p.from === n.bar) && openings.has(n.abs);
+  const closings = new Set(phrases.flatMap(({ to }) => wanted.findLast((n) => n.bar === to)?.abs ?? []));
   const worth = notes.map((n) => {
     const place = places[n.bar];
     const on = place ? strength(place, n.abs) : 0;
-    const first = phrases.some((p) => p.from === n.bar) && openings.has(n.abs);
+    const first = begins(n);
     const base = [WORTH.weak, WORTH.half, WORTH.beat, WORTH.downbeat][on] as number;
-    return base + (first ? WORTH.phraseFirst : 0) + (n === last ? WORTH.final : 0) + (n.pitch === tops ? WORTH.top : 0);
+    const edge = (first ? WORTH.phraseFirst : 0) + (closings.has(n.abs) ? WORTH.phraseLast : 0);
+    return base + edge + (n === last ? WORTH.final : 0) + (n.pitch === tops ? WORTH.top : 0);
   });
   const crosses = (a: Wanted | undefined, b: Wanted): number =>
     Number(a !== undefined && lies(a.pitch) !== lies(b.pitch));
@@ -126,7 +139,8 @@ export function thinned(material: Material, wanted: readonly Wanted[], limits: L
         name: "skipped string",
         broken: (i, a, b) => {
           const from = keptAt(i - 1, a);
-          if (b.back > 0 || !from || limits.skip) return false;
+          // Between two phrases there is time to go over.
+          if (b.back > 0 || !from || limits.skip || begins(notes[i] as Wanted)) return false;
           return Math.abs(lies(from.pitch) - lies((notes[i] as Wanted).pitch)) > 1;
         },
       },

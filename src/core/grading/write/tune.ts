@@ -23,7 +23,10 @@ export function lyingOn(on: Instrument, strings: readonly number[] | null): Lyin
   };
 }
 
-/** By how many semitones a line is moved, octaves only, so that most of its beats lie within the limits. */
+/** How much more of a line another octave must hold than its own, as a share of its notes, before it goes there. */
+const BETTER = 0.08;
+
+/** By how many semitones a line is moved, octaves only, so that most of it lies within the limits; its own first. */
 export function octaveFor(
   own: number,
   notes: readonly Wanted[],
@@ -32,7 +35,9 @@ export function octaveFor(
 ): number {
   const fits = (by: number) => notes.filter((n) => isWithin(limits, n.pitch + by)).length;
   const tries = octaves.map((o) => own + o);
-  return tries.reduce((a, b) => (fits(b) > fits(a) ? b : a));
+  const [first = own] = tries;
+  const best = tries.reduce((a, b) => (fits(b) > fits(a) ? b : a));
+  return fits(best) > fits(first) + notes.length * BETTER ? best : first;
 }
 
 /** Share of the notes in the usual octave that another must hold to be offered. */
