@@ -207,6 +207,17 @@ describe("the player", () => {
     const line = FakeContext.last.gains[1]!;
     expect(line.gain.set.slice(-2)).toEqual([0, 1]);
   });
+  it("plays a line louder or quieter than it is, and not at all while it is muted", async () => {
+    await player.play(take());
+    player.setLevels(new Map([["melody", 0.4]]));
+    player.setMuted(["melody"]);
+    player.setMuted([]);
+    const line = FakeContext.last.gains[1]!;
+    expect(line.gain.set.slice(-3)).toEqual([0.4, 0, 0.4]);
+    // The next take keeps the balance.
+    await player.play(take());
+    expect(FakeContext.last.gains[1]!.gain.set.at(-1)).toBe(0.4);
+  });
   it("stops at once and forgets what it had sent", async () => {
     await player.play(take());
     run(1);

@@ -102,24 +102,30 @@ const outgrown = ({ later }: Slot, pitch: number): number =>
   }, 0);
 
 /**
- * A beginner breathes once a phrase, beside the note that closes it and never on it: the note before it ends a beat
- * early, or is left out where it is short; else the closing note itself ends early, where its chord has come.
+ * A beginner breathes once a phrase, beside the note that closes it and never on it: the note before it is left out
+ * where it shares the bar, or ends a beat early; else the closing note ends early, where no chord comes after it; else
+ * the note before it is left out, where it is short.
  */
 export function withBreath(material: Material, { limits }: Request, slots: readonly Slot[]): Slot[] {
-  const long = (ticks: number) => ticks > 0 && ticks * material.tick >= limits.shortest - 1e-9;
-  const early = (slot: Slot) => slot.ticks - beatTicks(slot.place.metre);
+  const early = (slot: Slot): Slot => ({ ...slot, ticks: slot.ticks - beatTicks(slot.place.metre) });
+  const fits = ({ ticks }: Slot) => ticks > 0 && ticks * material.tick >= limits.shortest - 1e-9;
+  const endsEarly = (slot: Slot) => slot.later.length === 0 && fits(early(slot));
+  /** What becomes of the note before a phrase's last: it goes, it ends early, or it stays as it is. */
+  const before = (slot: Slot, close: Slot): "goes" | "early" | "stays" => {
+    if (slot.bar === close.bar) return "goes";
+    if (fits(early(slot))) return "early";
+    return !endsEarly(close) && slot.ticks * 2 <= slot.place.ticks ? "goes" : "stays";
+  };
   const breathed = new Set<Slot>();
   return slots.flatMap((slot, i): Slot[] => {
     const next = slots[i + 1];
     if (next?.last && !slot.last && !slot.first) {
-      breathed.add(next);
-      if (slot.bar === next.bar) return [];
-      if (long(early(slot))) return [{ ...slot, ticks: early(slot) }];
-      if (slot.ticks * 2 <= slot.place.ticks) return [];
-      breathed.delete(next);
+      const what = before(slot, next);
+      if (what !== "stays") breathed.add(next);
+      if (what === "goes") return [];
+      return [what === "early" ? early(slot) : slot];
     }
-    const ends = slot.last && slot.later.length === 0 && !breathed.has(slot);
-    return ends && long(early(slot)) ? [{ ...slot, ticks: early(slot) }] : [slot];
+    return [slot.last && !breathed.has(slot) && endsEarly(slot) ? early(slot) : slot];
   });
 }
 
