@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, type Page, test } from "@playwright/test";
 import { caughtUp, open, undoAll, why } from "./helpers";
 
 const TABLE = [
@@ -39,7 +39,7 @@ test("a group comes in from a table, every bad row told, and a tune becomes a pa
   await expect(why(page).getByText("Oda Bell, fiddle")).toBeVisible();
   await expect(page.locator('[data-id^="group-oda-bell."]').first()).toBeAttached();
   await why(page).getByRole("button", { name: "play along: everyone else" }).click();
-  await page.getByRole("button", { name: "Stop" }).click();
+  await page.getByRole("button", { name: "Stop", exact: true }).click();
   await table.getByLabel("Per Knot is there").uncheck();
   await expect(table.getByText("not there")).toBeVisible();
   await caughtUp(page);
@@ -58,11 +58,137 @@ test("the tune stands in forms from the barest to the richest, how hard each is 
   await open(page, "Herring at the Quay");
   await page.keyboard.press("p");
   await why(page).getByRole("button", { name: "step by step" }).click();
-  const rungs = why(page).getByRole("region");
-  await expect(rungs.filter({ hasText: "as it is written" })).toBeVisible();
+  const rungs = why(page).locator("section section", { hasText: "How hard" });
+  await expect(why(page).getByRole("region", { name: "as it is written" })).toBeVisible();
   const points = (await rungs.allTextContents()).map((words) => Number(/How hard: (\d+) of 100/.exec(words)?.[1]));
   expect(points.length).toBeGreaterThan(3);
   expect(points).toEqual([...points].sort((a, b) => a - b));
   await why(page).getByRole("button", { name: "hear the beats", exact: true }).click();
-  await expect(page.getByRole("button", { name: "Stop" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Stop", exact: true })).toBeVisible();
+});
+
+/** The demo reel with fourteen learners, in the lens of parts. */
+async function tonight(page: Page, tune = "Herring at the Quay") {
+  await open(page, tune);
+  await page.keyboard.press("p");
+  const picker = why(page).getByLabel("The group");
+  if ((await picker.inputValue()) === "") await picker.selectOption("Tuesday in the net loft");
+  await expect(page.locator("[data-evening] [data-learner]")).toHaveCount(14);
+  await expect(page.getByRole("region", { name: "Roadmap" })).toBeVisible();
+}
+
+test("the roadmap is settled square by square with keys alone, heard from first to last, and planned anew", async ({
+  page,
+}) => {
+  await tonight(page);
+  const roadmap = page.getByRole("region", { name: "Roadmap" });
+  const square = (what: string) => roadmap.getByRole("button", { name: new RegExp(what) });
+  const first = square("^Tune in A.*time 1").first();
+  await expect(first).toHaveAccessibleName(/plays$/);
+  await first.focus();
+  await page.keyboard.press("Enter");
+  await expect(first).toHaveAccessibleName(/comes out$/);
+  await page.keyboard.press("Enter");
+  await expect(first).toHaveAccessibleName(/rests$/);
+  await page.keyboard.press("ArrowRight");
+  await expect(first).not.toBeFocused();
+  await page.keyboard.press("ArrowLeft");
+  await expect(first).toBeFocused();
+
+  await roadmap.getByLabel("Times").selectOption("2");
+  await expect(roadmap.getByText("time 3")).toHaveCount(0);
+  await roadmap.getByLabel("Ends with").selectOption("slow, open chord");
+  await roadmap.getByLabel("Tag").selectOption("2");
+  await expect(roadmap.getByRole("columnheader", { name: "tag" })).toBeVisible();
+  await roadmap.getByRole("button", { name: "by name" }).click();
+  await expect(roadmap.getByRole("rowheader", { name: "Anka Reed" })).toBeVisible();
+  await roadmap.getByRole("button", { name: "hear it all" }).click();
+  await expect(page.getByRole("button", { name: "Stop", exact: true })).toBeVisible();
+  await page.getByRole("button", { name: "Stop", exact: true }).click();
+
+  await roadmap.getByRole("button", { name: "as planned" }).click();
+  await expect(roadmap.getByText("time 3")).toBeVisible();
+  await undoAll(page);
+});
+
+test("a medley says how the tunes join, who waits, and how long both last", async ({ page }) => {
+  await tonight(page);
+  const medley = page.getByRole("region", { name: "Medley" });
+  await medley.getByRole("button", { name: "go on into another tune" }).click();
+  await medley.getByLabel("Goes on into").selectOption({ label: "The Three Buoys" });
+  await expect(medley.getByText(/One beat stays one beat|The beat goes on as it is/)).toBeVisible();
+  await expect(medley.getByText(/Both together/)).toBeVisible();
+  await expect(medley.getByText(/waits/).first()).toBeVisible();
+  await caughtUp(page);
+  await page.reload();
+  await expect(page.getByRole("region", { name: "Medley" }).getByLabel("Goes on into")).not.toHaveValue("");
+  await undoAll(page);
+});
+
+test("the mixer makes one learner heard alone, silent, or quieter", async ({ page }) => {
+  await tonight(page);
+  const mixer = page.getByRole("region", { name: "Mixer" });
+  await mixer.getByRole("button", { name: "mixer: who is heard" }).click();
+  await mixer.getByRole("button", { name: "Anka Reed alone" }).click();
+  await expect(mixer.getByRole("button", { name: "13 silent: hear all again" })).toBeVisible();
+  await mixer.getByRole("button", { name: "13 silent: hear all again" }).click();
+  await mixer.getByRole("button", { name: "Mo Brine silent" }).click();
+  await expect(mixer.getByRole("button", { name: "Mo Brine silent" })).toHaveAttribute("aria-pressed", "true");
+  const slider = mixer.getByRole("slider", { name: "Loudness of Bo Marram" });
+  await slider.focus();
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("ArrowLeft");
+  await expect(slider).toHaveAttribute("aria-valuenow", "90");
+  await undoAll(page);
+});
+
+test("a part is written plainer, named otherwise, and makes room for another at one press", async ({ page }) => {
+  await tonight(page);
+  const panel = why(page);
+  await page.locator("[data-evening]").getByRole("button", { name: "Cora Quill", exact: true }).click();
+  const ways = panel.getByRole("group", { name: "How Cora Quill’s part is written" });
+  const notes = () => page.locator('[data-id^="group-cora-quill."]').count();
+  await expect.poll(notes).toBeGreaterThan(0);
+  const before = await notes();
+  await ways.getByRole("button", { name: "plainer" }).click();
+  await expect(ways.getByRole("button", { name: "plainer" })).toHaveAttribute("aria-pressed", "true");
+  await expect.poll(notes).toBeLessThan(before);
+  await panel.getByLabel("Names under the notes").selectOption("syllables");
+  await expect(page.locator("#rows").getByText("re", { exact: true }).first()).toBeAttached();
+
+  const fit = page.getByRole("region", { name: "How it fits" });
+  const remedy = fit.getByRole("button", { name: /^(rests|quieter|another note)$/ }).first();
+  await remedy.click();
+  await expect(fit.getByRole("status")).toContainText("before");
+  await undoAll(page);
+});
+
+test("a form of the tune is taken into the looped bars, and undone; versions are printed", async ({ page }) => {
+  await open(page, "Herring at the Quay");
+  await page.keyboard.press("p");
+  const fold = page.getByRole("region", { name: "Easier and richer" });
+  await fold.getByRole("button", { name: "step by step" }).click();
+  const notes = () => page.locator('[data-id^="melody."]').count();
+  await expect.poll(notes).toBeGreaterThan(0);
+  const before = await notes();
+  await fold.getByRole("button", { name: "take the beats into the whole tune" }).click();
+  await expect.poll(notes).toBeLessThan(before);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect.poll(notes).toBe(before);
+  await expect(fold.getByText(/^Not here:/)).toBeVisible();
+  await undoAll(page);
+});
+
+test("the table of parts stands on a tablet, nobody’s part cut off", async ({ page }) => {
+  await page.setViewportSize({ width: 820, height: 1180 });
+  await tonight(page);
+  const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+  expect(wide).toBeLessThanOrEqual(0);
+  for (const name of ["Anka Reed", "Nia Fenn"]) {
+    const part = page.getByLabel(`Part of ${name}`);
+    await part.scrollIntoViewIfNeeded();
+    await expect(part).toBeInViewport({ ratio: 1 });
+    await expect(page.getByRole("button", { name: `Hear ${name}` })).toBeInViewport({ ratio: 1 });
+  }
+  await undoAll(page);
 });

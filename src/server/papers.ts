@@ -18,6 +18,7 @@ import {
   type Version,
   versionOf,
   versionSheet,
+  whenWords,
   type Work,
 } from "../core/ensemble";
 import { type Part, ROLE_WORDS } from "../core/grading";
@@ -63,10 +64,10 @@ export type PartPaper = {
 export const ALL = "all";
 
 /** What stands over a learner's part: who plays it, in which role, and what to think of. */
-const learnerWords = ({ learner, role, on, coaching, leftOut }: GroupPart): PartPaper["own"] => ({
+const learnerWords = ({ learner, role, on, coaching, leftOut }: GroupPart, when: string): PartPaper["own"] => ({
   name: `${learner.name}: ${ROLE_WORDS[role]}`,
   instrument: on.name,
-  coaching: [...coaching, ...leftOut.map((l) => `Left out: ${l}`)].join(" "),
+  coaching: [when, ...coaching, ...leftOut.map((l) => `Left out: ${l}`)].join(" "),
 });
 
 const partWords = (found: Part | undefined): PartPaper["own"] =>
@@ -110,7 +111,7 @@ export function partPaper(stored: string, part: string): PartPaper | null {
     return hand ? handPaper(work, derived, hand) : bowedSheet(work, derived, own);
   };
   const wordsFor = () => {
-    if (learner) return learnerWords(learner);
+    if (learner && evening) return learnerWords(learner, whenWords(evening.roadmap, learner.id));
     if (version) return versionWords(work, derived, version);
     return hand ? handWords(hand) : partWords(found);
   };

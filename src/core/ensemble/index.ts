@@ -21,6 +21,7 @@ export {
   joinOf,
   type Roadmap,
   type Way,
+  whenWords,
 } from "./roadmap";
 export * from "./strokes";
 export * from "./tonight";

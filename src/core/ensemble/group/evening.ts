@@ -24,7 +24,7 @@ import { byHand, mended, withChanges } from "./changed";
 import { type Fitted, fitOf, settled } from "./fit";
 import { materialOf } from "./material";
 import type { Evening, EveningRequest, GroupPart, Unmet } from "./model";
-import { labels, reasonOf, wayOutOf } from "./says";
+import { helpFor, labels, reasonOf, wayOutOf } from "./says";
 import { barsOf } from "./staff";
 import { wayInFor } from "./wayIn";
 
@@ -84,6 +84,7 @@ export function planEvening(request: EveningRequest): Evening {
       return { id: ids[i] as string, role, notes, level: LEVELS.indexOf(learner.level), on, limits };
     }),
   );
+  const strains = [...new Set(analysis.form.phrases.map((p) => p.label))];
   const parts = written.map(({ candidate, role, part }, i): GroupPart => {
     const id = ids[i] as string;
     const { learner, on } = candidate;
@@ -118,7 +119,7 @@ export function planEvening(request: EveningRequest): Evening {
           ? [`A note in bar ${labels(analysis.places, bars)}, which rubbed against another part.`]
           : []),
       ],
-      coaching: [...(part.remarks ?? []), ...coachingOf(told)],
+      coaching: [...(part.remarks ?? []), ...coachingOf(told), ...helpFor(candidate, role, written, strains)],
       reason: reasonOf(candidate, role, written, request.before?.get(learner.name) ?? []),
       broken,
       kept: part.kept ?? null,

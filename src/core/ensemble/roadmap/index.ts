@@ -5,3 +5,4 @@ export { arranged, secondsOf } from "./heard";
 export { type Joined, joinedOf, joinOf } from "./join";
 export * from "./model";
 export { roadmapOf } from "./plan";
+export { whenWords } from "./says";

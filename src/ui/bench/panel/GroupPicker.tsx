@@ -10,6 +10,7 @@ import {
   notePlayed,
   setTonightsTempo,
   tonightsTempo,
+  whenWords,
 } from "../../../core/ensemble";
 import { type Group, ROLE_RULES } from "../../../core/grading";
 import { listGroups, listRolesBefore } from "../../../server/actions";
@@ -146,10 +147,16 @@ function Shown({ open }: { open: boolean }) {
   const hear = useBench((s) => s.hear);
   const bar = useBench((s) => s.bar);
   const last = useBench((s) => s.derived.analysis.places.length - 1);
+  const roadmap = useBench((s) => s.evening?.roadmap);
   if (!part || !isGroup(shown)) return null;
   return (
     <Block title={`${part.learner.name}, ${part.on.name}`}>
       <Text fontSize="14px">{part.reason}</Text>
+      {roadmap && (
+        <Text fontSize="14px" mt="3px">
+          {whenWords(roadmap, part.id)}
+        </Text>
+      )}
       {part.kept !== null && part.role !== "melody" && (
         <Text fontSize="14px">{Math.round(part.kept * 100)} % of the line’s beats are there.</Text>
       )}

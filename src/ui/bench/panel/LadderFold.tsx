@@ -21,14 +21,14 @@ export function LadderFold() {
         The tune, easier and richer
       </Text>
       {VERSIONS.map((version) => (
-        <Flex key={version} align="baseline" gap="10px">
+        <Box key={version}>
           {rights && (
-            <Text fontSize="14px" w="76px" flexShrink={0}>
-              {version}
+            <Text fontSize="14px" mt="6px">
+              {version} version
             </Text>
           )}
           <Copies part={version} open={rights} name={`the ${version} version`} />
-        </Flex>
+        </Box>
       ))}
       <LinkButton aria-expanded={open} onClick={() => setOpen(!open)}>
         {open ? "fold away" : "step by step"}
@@ -58,7 +58,7 @@ function Forms() {
         One step by itself
       </Text>
       {steps.map(({ name, says, taken }) =>
-        taken ? <Form key={name} name={name} bars={taken.bars} words={`${says} ${stepWords(taken)}`} /> : null,
+        taken ? <Form key={name} name={name} alone bars={taken.bars} words={`${says} ${stepWords(taken)}`} /> : null,
       )}
       {missing.length > 0 && (
         <Text fontSize="13px" color="quiet" mt="8px">
@@ -78,8 +78,9 @@ function stepWords({ change, kept }: NonNullable<Single["taken"]>): string {
   return `${Math.abs(by)} points ${by > 0 ? "harder" : "easier"}${share(kept)}.`;
 }
 
+type FormProps = { name: string; bars: Bars; words: string; hard?: number; alone?: boolean };
 /** One form: to hear, and to take into the tune, over the looped bars or all of it. */
-function Form({ name, bars, words, hard }: { name: string; bars: Bars; words: string; hard?: number }) {
+function Form({ name, bars, words, hard, alone = false }: FormProps) {
   const places = useBench((s) => s.derived.analysis.places);
   const bar = useBench((s) => s.bar);
   const loop = useBench((s) => s.loop);
@@ -87,8 +88,9 @@ function Form({ name, bars, words, hard }: { name: string; bars: Bars; words: st
   const change = useBench((s) => s.change);
   const [from, to] = [loop?.from ?? 0, loop?.to ?? places.length - 1];
   const where = loop ? `bars ${barLabelAt(places, from)} to ${barLabelAt(places, to)}` : "the whole tune";
+  const called = alone ? `${name} by itself` : name;
   return (
-    <Flex as="section" aria-label={name} align="center" gap="8px" mt="8px">
+    <Flex as="section" aria-label={called} align="center" gap="8px" mt="8px">
       <Box flex="1" minW="0">
         <Text fontSize="14px" fontWeight="600">
           {name}
@@ -104,16 +106,16 @@ function Form({ name, bars, words, hard }: { name: string; bars: Bars; words: st
       </Box>
       <LineButton
         size="xs"
-        aria-label={`hear ${name}`}
+        aria-label={`hear ${called}`}
         onClick={() => hear(bar, Math.min(bar + HEARD, places.length) - 1, { tune: bars })}
       >
         hear
       </LineButton>
       <LineButton
         size="xs"
-        aria-label={`take ${name} into ${where}`}
+        aria-label={`take ${called} into ${where}`}
         title={`Take it into ${where}; undo brings the page back`}
-        onClick={() => change(`${name}, ${where}`, (w) => takeForm(w, bars, from, to))}
+        onClick={() => change(`${called}, ${where}`, (w) => takeForm(w, bars, from, to))}
       >
         take
       </LineButton>
