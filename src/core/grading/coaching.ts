@@ -1,7 +1,8 @@
 import type { Instrument } from "../instruments";
-import { barLabelAt, type Place } from "../score";
+import { barLabelAt, isCompound, type Place } from "../score";
+import { midi } from "../theory";
 import type { Limits } from "./limits";
-import type { RoleName } from "./roles";
+import { ROLE_RULES, type RoleName } from "./roles";
 import type { PartNote } from "./write";
 
 type Told = {
@@ -11,6 +12,8 @@ type Told = {
   places: readonly Place[];
   limits: Limits;
   tick: number;
+  /** Whether there is a drum in the room. */
+  drum: boolean;
 };
 
 /** Something to say, where it is true: the sentence, or nothing. */
@@ -22,10 +25,29 @@ const restOf = ({ notes, places }: Told): number | undefined =>
   places.find((p) => !p.pickup && !notes.some((n) => n.bar === p.index))?.index;
 const longest = ({ notes }: Told): PartNote | undefined =>
   notes.reduce<PartNote | undefined>((a, b) => (a && a.ticks >= b.ticks ? a : b), undefined);
-const low =
-  ({ on }: Told) =>
-  (n: PartNote) =>
-    on.lowest.octave * 12 + 12 >= (n.pitches[0] ?? 0) - 14;
+/** The first note that is as it says, in words with its bar. */
+const first =
+  (is: (note: PartNote, told: Told, before: PartNote | undefined) => boolean, say: (bar: string) => string): Note =>
+  (told) => {
+    const found = told.notes.find((n, i) => is(n, told, told.notes[i - 1]));
+    return found && say(bar(told, found.bar));
+  };
+/** Semitones of a note above the string it lies on. */
+function above({ pitches, strings }: PartNote, { on }: Told): number {
+  const string = on.strings.find((s) => s.number === strings?.[0]);
+  return string ? (pitches[0] ?? 0) - midi(string.open) : -1;
+}
+/** Semitones above the lowest note: under it one blows gently, over it with more air. */
+const LOW = 2;
+const HIGH = 14;
+const fromLowest = ({ pitches }: PartNote, { on }: Told): number => (pitches[0] ?? 0) - midi(on.lowest);
+const isStruck = ({ notes }: Told): boolean => notes.some((n) => n.stroke === "brush" || n.stroke === "chop");
+const compound = ({ places }: Told): boolean => places[0] !== undefined && isCompound(places[0].metre);
+/** A bar of rest among those that sound. */
+const counted: Note = (t) => {
+  const rest = restOf(t);
+  return rest === undefined ? undefined : `Rest in bar ${bar(t, rest)}, and keep counting.`;
+};
 
 const FAMILY: Readonly<Record<Instrument["family"], readonly Note[]>> = {
   bowed: [
@@ -33,44 +55,63 @@ const FAMILY: Readonly<Record<Instrument["family"], readonly Note[]>> = {
       const note = longest(t);
       return note && note.ticks * t.tick >= 1 ? `A long bow on the note of bar ${bar(t, note.bar)}.` : undefined;
     },
-    (t) => {
-      const first = t.notes.find((n) => n.fingers?.[0] === 1);
-      return first ? `Keep the first finger down from bar ${bar(t, first.bar)}.` : undefined;
-    },
-    (t) => {
-      const crossing = t.notes.find(
-        (n, i) => i > 0 && n.bar === t.notes[i - 1]?.bar && n.strings?.[0] !== t.notes[i - 1]?.strings?.[0],
-      );
-      return crossing ? `Cross with the arm in bar ${bar(t, crossing.bar)}.` : undefined;
-    },
+    first(
+      (n, t) => above(n, t) === 3,
+      (at) => `Low second finger in bar ${at}.`,
+    ),
+    first(
+      (n) => n.fingers?.[0] === 1,
+      (at) => `Keep the first finger down from bar ${at}.`,
+    ),
+    first(
+      (n, _, before) => before?.bar === n.bar && n.strings?.[0] !== before.strings?.[0],
+      (at) => `Cross with the arm in bar ${at}.`,
+    ),
+    counted,
   ],
   wind: [
     (t) => {
       const rest = restOf(t);
       return rest === undefined ? "Breathe where the phrase ends." : `Breathe in bar ${bar(t, rest)}.`;
     },
-    (t) => {
-      const note = t.notes.find(low(t));
-      return note ? `Blow gently for the low note of bar ${bar(t, note.bar)}.` : "Cover the holes softly.";
-    },
+    first(
+      (n, t) => fromLowest(n, t) <= LOW,
+      (at) => `Blow gently for the low note of bar ${at}.`,
+    ),
+    first(
+      (n, t) => fromLowest(n, t) >= HIGH,
+      (at) => `Faster air for the high note of bar ${at}.`,
+    ),
+    (t) => (ROLE_RULES[t.role].group === "tune" ? "Tongue the beats." : "Cover the holes softly."),
   ],
   plucked: [
-    (t) => (t.notes.some((n) => n.stroke) ? "Brush only the strings of the shape." : "Down on the beats."),
+    (t) => {
+      const down = compound(t) ? "Down on one and four." : "Down on the beats.";
+      return t.notes.some((n) => n.pitches.length > 1) ? "Brush only the strings of the shape." : down;
+    },
+    (t) => (isStruck(t) ? "Damp each brush." : undefined),
     (t) => {
       const rest = restOf(t);
-      return rest !== undefined && t.notes.some((n) => n.stroke)
-        ? `Missed a shape? Keep the beat. Bar ${bar(t, rest)} is silent.`
+      const shapes = t.notes.some((n) => n.pitches.length > 1);
+      return rest !== undefined && shapes
+        ? `Change in the rest of bar ${bar(t, rest)}. Missed it? Keep the beat.`
         : undefined;
     },
+    counted,
   ],
-  box: [() => "Turn the bellows between phrases.", (t) => (t.role === "bass" ? "The left hand quieter." : undefined)],
+  box: [
+    () => "Turn the bellows between phrases.",
+    (t) => (t.role === "bass" ? "The left hand quieter." : undefined),
+    (t) => (isStruck(t) ? "Lift between the chords." : undefined),
+  ],
   keyboard: [
-    (t) => (t.role === "strum" || t.role === "off-beats" ? "Lift between the chords." : undefined),
+    (t) => (ROLE_RULES[t.role].kind === "chords" ? "Lift between the chords." : undefined),
     (t) => (t.role === "bass" ? "The left hand quieter." : "Let the fingers rest on the keys."),
   ],
   voice: [
     () => "Hear your note first.",
-    (t) => (t.role === "melody" || t.role === "simple melody" ? "Say the words before you sing them." : undefined),
+    (t) => (ROLE_RULES[t.role].group === "tune" ? "Say the words before you sing them." : undefined),
+    counted,
   ],
   drum: [() => "Stay under the tune.", () => "Listen once before you come in."],
 };
@@ -78,14 +119,16 @@ const FAMILY: Readonly<Record<Instrument["family"], readonly Note[]>> = {
 const ROLE: Partial<Record<RoleName, readonly Note[]>> = {
   melody: [() => "Everyone listens to you for the pulse."],
   "simple melody": [() => "Your notes stand where the tune’s stand: you sound together."],
-  bass: [(t) => `Land with the drum on one, from bar ${bar(t, t.notes[0]?.bar ?? 0)}.`],
+  bass: [(t) => `${t.drum ? "Land with the drum on one" : "Land on one"}, from bar ${bar(t, t.notes[0]?.bar ?? 0)}.`],
   drone: [() => "Quieter than the tune, and still."],
   "off-beats": [() => "Short, and never on the beat."],
-  "counter-figure": [() => "Rest while the tune moves."],
+  "counter-figure": [() => "Hold while the tune moves, move while it holds."],
 };
 
-/** One or two things to say to a player, only where they are true, with the bar. */
+/** Most things that are said at once. */
+const SAID = 3;
+/** A few things to say to a player, only where they are true, with the bar: what the role is first. */
 export function coachingOf(told: Told): string[] {
-  const notes = [...FAMILY[told.on.family], ...(ROLE[told.role] ?? [])].flatMap((note) => note(told) ?? []);
-  return [...new Set(notes)].slice(0, 3);
+  const notes = [...(ROLE[told.role] ?? []), ...FAMILY[told.on.family]].flatMap((note) => note(told) ?? []);
+  return [...new Set(notes)].slice(0, SAID);
 }

@@ -84,6 +84,7 @@ export function planEvening(request: EveningRequest): Evening {
       return { id: ids[i] as string, role, notes, level: LEVELS.indexOf(learner.level), on, limits };
     }),
   );
+  const drum = written.some((w) => w.role === "hand drum");
   const strains = [...new Set(analysis.form.phrases.map((p) => p.label))];
   const parts = written.map(({ candidate, role, part }, i): GroupPart => {
     const id = ids[i] as string;
@@ -104,7 +105,7 @@ export function planEvening(request: EveningRequest): Evening {
       "sounding",
       kindOf(role),
     );
-    const told = { on, role, notes, places: analysis.places, limits, tick };
+    const told = { on, role, notes, places: analysis.places, limits, tick, drum };
     return {
       id,
       learner,
