@@ -1,6 +1,6 @@
 import { beatTicks, isCompound, type Place } from "../../score";
-import { type Draft, type Material, mostIn, pulse, type Request, segmentAt, segmentsOf } from "./material";
-import { about, chosen, laid, MOST, PRICES, type Slot, within } from "./slots";
+import { type Draft, type Material, mostIn, pulse, type Request, segmentsOf } from "./material";
+import { about, chosen, laid, MOST, PRICES, type Slot, slotsIn, within } from "./slots";
 
 /** Beats a melody note lasts from which it is held, and answered. */
 const HELD = 1;
@@ -49,20 +49,8 @@ export function writeCounter(material: Material, request: Request): Draft {
     const few = sorted.length <= most ? sorted : sorted.filter((at) => at % half === 0).slice(0, most);
     const timed = few.filter((at, i) => long((few[i + 1] ?? place.ticks) - at));
     const phrase = material.phrases.find((p) => p.from <= place.index && place.index <= p.to);
-    return timed.map((at, i): Slot => {
-      const until = timed[i + 1] ?? place.ticks;
-      return {
-        bar: place.index,
-        at,
-        ticks: until - at,
-        segment: segmentAt(own, at),
-        later: own.filter((s) => s.at > at && s.at < until),
-        place,
-        first: phrase?.from === place.index && i === 0,
-        last: phrase?.to === place.index && i === timed.length - 1,
-        way: 0,
-      };
-    });
+    const { from = 0, to = 0 } = phrase ?? {};
+    return slotsIn(place, timed, own, { order: place.index - from, of: to - from + 1 });
   });
   const height = Math.min((limits.lowest + limits.highest) / 2, 60);
   const pitches = chosen(

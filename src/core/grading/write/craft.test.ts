@@ -1,54 +1,14 @@
 import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
 import { arbitraryTune } from "../../../testing/arbitraryTune";
-import { derive, newWork } from "../../ensemble";
-import { materialOf } from "../../ensemble/group/material";
+import { EIGHTH, jig, learner as who, materialFor } from "../../../testing/jig";
 import { readAbc } from "../../formats";
 import { INSTRUMENTS, instrument, LEVELS, type Level } from "../../instruments";
-import { beatTicks, type Tune } from "../../score";
 import { pitchName, semitoneOf, spell } from "../../theory";
-import {
-  breaches,
-  chordOf,
-  type Learner,
-  type Material,
-  MANNERS_OF_WRITING,
-  PLAYED_ROLES,
-  type RoleName,
-  writeRole,
-  type Writing,
-} from "..";
+import { breaches, chordOf, MANNERS_OF_WRITING, PLAYED_ROLES, type RoleName, writeRole, type Writing } from "..";
 
 // Parts read bar by bar, as a leader reads them: a table of whole parts over one jig, and what holds for every tune.
 
-const JIG = `X:1
-T:Test
-R:jig
-M:6/8
-L:1/8
-Q:3/8=80
-K:D
-"D"F2A dAF|"G"G2B "D"AFD|"Em"E2G "A"AGE|"D"FAd "A"c2A|
-"D"F2A dAF|"G"G2B "D"AFD|"G"BdB "A"AGE|"D"F2D D3|]
-`;
-const EIGHTH = 1680;
-const materialFor = (tune: Tune, bpm: number, dance: string | null): Material => {
-  const { analysis, plan } = derive(newWork(tune));
-  return materialOf(analysis, plan, 60 / (bpm * beatTicks(tune.metre)), dance);
-};
-const jig = materialFor(readAbc(JIG).tunes[0]!.tune, 80, "jig");
-
-const who = (on: string, level: Level, more: Partial<Learner> = {}): Learner => ({
-  name: "Ann",
-  instrument: on,
-  tuning: null,
-  level,
-  can: [],
-  cannot: [],
-  seat: "",
-  notes: "",
-  ...more,
-});
 function read(on: string, level: Level, role: RoleName, writing?: Writing): string {
   const part = writeRole(jig, who(on, level), instrument(on)!, role, writing);
   if ("refused" in part) return part.refused;

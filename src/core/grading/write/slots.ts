@@ -73,21 +73,31 @@ export function slotsOf(material: Material, { limits }: Request, perBar: (place:
         if (at < place.ticks && long(at, place.ticks) && (before === undefined || long(before, at))) starts.push(at);
       }
       const few = starts.slice(0, Math.max(0, mostIn(material, place, limits)));
-      return few.map((at, i): Slot => {
-        const until = few[i + 1] ?? place.ticks;
-        return {
-          bar: place.index,
-          at,
-          ticks: until - at,
-          segment: segmentAt(own, at),
-          later: own.filter((s) => s.at > at && s.at < until),
-          place,
-          first: order === 0 && i === 0,
-          last: order === bars.length - 1 && i === few.length - 1,
-          way: (order + i / few.length) / Math.max(1, bars.length),
-        };
-      });
+      return slotsIn(place, few, own, { order, of: bars.length });
     });
+  });
+}
+
+/** The slots of a bar by where they begin (ticks into it): the bar is one of so many in its phrase. */
+export function slotsIn(
+  place: Place,
+  starts: readonly number[],
+  chords: readonly Segment[],
+  { order, of }: { order: number; of: number },
+): Slot[] {
+  return starts.map((at, i): Slot => {
+    const until = starts[i + 1] ?? place.ticks;
+    return {
+      bar: place.index,
+      at,
+      ticks: until - at,
+      segment: segmentAt(chords, at),
+      later: chords.filter((s) => s.at > at && s.at < until),
+      place,
+      first: order === 0 && i === 0,
+      last: order === of - 1 && i === starts.length - 1,
+      way: (order + i / starts.length) / Math.max(1, of),
+    };
   });
 }
 

@@ -1,41 +1,14 @@
 import { describe, expect, it, test } from "vitest";
-import { derive, newWork } from "../../ensemble";
-import { materialOf } from "../../ensemble/group/material";
+import { EIGHTH, jig, learner, materialFor } from "../../../testing/jig";
 import { readAbc } from "../../formats";
 import { instrument, type Level } from "../../instruments";
-import { beatTicks } from "../../score";
 import { pitchName, spell } from "../../theory";
-import { breaches, type Learner, type RoleName, writeRole, type Written } from "..";
+import { breaches, type RoleName, writeRole, type Written } from "..";
 
-// The jig that teachers worked out by hand for every role, at 80 dotted quarters.
-const JIG = `X:1
-T:Test
-R:jig
-M:6/8
-L:1/8
-Q:3/8=80
-K:D
-"D"F2A dAF|"G"G2B "D"AFD|"Em"E2G "A"AGE|"D"FAd "A"c2A|
-"D"F2A dAF|"G"G2B "D"AFD|"G"BdB "A"AGE|"D"F2D D3|]
-`;
-const { tune } = readAbc(JIG).tunes[0]!;
-const { analysis, plan } = derive(newWork(tune));
-const tick = 60 / (80 * beatTicks(tune.metre));
-const material = materialOf(analysis, plan, tick, "jig");
-const EIGHTH = 1680;
-
-const who = (on: string, level: Level, can: string[] = []): Learner => ({
-  name: "Ann",
-  instrument: on,
-  tuning: null,
-  level,
-  can,
-  cannot: [],
-  seat: "",
-  notes: "",
-});
+const { places, tick } = jig;
+const who = (on: string, level: Level, can: string[] = []) => learner(on, level, { can });
 const written = (on: string, level: Level, role: RoleName, can: string[] = []): Written =>
-  writeRole(material, who(on, level, can), instrument(on)!, role);
+  writeRole(jig, who(on, level, can), instrument(on)!, role);
 /** A part as it is read: pitches and lengths in eighths, rests between, a bar line after each bar. */
 function read(on: string, level: Level, role: RoleName, can: string[] = [], bars = 8): string {
   const part = written(on, level, role, can);
@@ -46,18 +19,18 @@ function read(on: string, level: Level, role: RoleName, can: string[] = [], bars
       on: instrument(on)!,
       limits: part.request.limits,
       notes: part.notes,
-      places: analysis.places,
+      places,
       tick,
     }),
   ).toEqual([]);
-  return analysis.places
+  return places
     .slice(0, bars)
     .map((place) => {
       let at = 0;
       const said: string[] = [];
       for (const n of part.notes.filter((x) => x.bar === place.index)) {
         if (n.at > at) said.push(`z${(n.at - at) / EIGHTH}`);
-        const name = n.pitches.map((p) => pitchName(spell(p, material.key))).join("+") || n.stroke?.[0];
+        const name = n.pitches.map((p) => pitchName(spell(p, jig.key))).join("+") || n.stroke?.[0];
         said.push(`${name}:${n.ticks / EIGHTH}`);
         at = n.at + n.ticks;
       }
@@ -149,8 +122,7 @@ describe("a tune for two strings", () => {
   /** The simple tune of a Steady fiddle, in notes of the tune in G at 80 quarters. */
   const simple = (bars: string) => {
     const own = readAbc(`X:1\nT:Test\nM:4/4\nL:1/8\nQ:1/4=80\nK:G\n${bars}\n`).tunes[0]!.tune;
-    const derived = derive(newWork(own));
-    const of = materialOf(derived.analysis, derived.plan, 60 / (80 * beatTicks(own.metre)), null);
+    const of = materialFor(own, 80, null);
     const part = writeRole(of, who("fiddle", "Steady"), instrument("fiddle")!, "simple melody");
     if ("refused" in part) throw new Error(part.refused);
     const said = part.notes.map((n) => `${n.bar + 1}:${n.at / EIGHTH} ${pitchName(spell(n.pitches[0]!, of.key))}`);
