@@ -17,6 +17,7 @@ export {
   type RoleGroup,
   type RoleName,
 } from "./roles";
+export { alike } from "./alike";
 export { coachingOf } from "./coaching";
 export { barText, readBar } from "./typedPart";
 export { readWord, WORDS } from "./words";

@@ -1,4 +1,5 @@
 import {
+  alike,
   breaches,
   coachingOf,
   difficultyOf,
@@ -14,6 +15,7 @@ import {
   ROLE_RULES,
   type RoleName,
   writeRole,
+  type Writing,
   type Written,
 } from "../../grading";
 import { type Instrument, instrument, LEVELS, tuned } from "../../instruments";
@@ -65,7 +67,7 @@ export function planEvening(request: EveningRequest): Evening {
       }
       const { learner, on } = candidate;
       const name = `${learner.name} ${role}`;
-      const part = made.get(name) ?? writeRole(material, learner, on, role, request.writings?.get(learner.name));
+      const part = made.get(name) ?? drafted(material, candidate, role, request.writings?.get(learner.name));
       made.set(name, part);
       if ("refused" in part) {
         refused.set(learner.name, new Set([...(refused.get(learner.name) ?? []), role]));
@@ -156,6 +158,12 @@ export function planEvening(request: EveningRequest): Evening {
     fit: { total: Math.round(fit.reduce((sum, f) => sum + f.score, 0)), worst: fit.slice(0, WORST) },
     seconds: secondsOf(analysis.places, roadmap, tick),
   };
+}
+
+/** The part of someone in a role, like phrases alike; or why there is none. */
+function drafted(material: Material, { learner, on }: Candidate, role: RoleName, writing?: Writing): Written {
+  const draft = writeRole(material, learner, on, role, writing);
+  return "refused" in draft ? draft : { ...draft, notes: alike(material, draft.request, draft.notes) };
 }
 
 type Sitting = Fitted & { on: Instrument; limits: Limits };
