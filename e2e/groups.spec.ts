@@ -1,5 +1,6 @@
+import { readFileSync } from "node:fs";
 import { expect, type Page, test } from "@playwright/test";
-import { caughtUp, open, undoAll, why } from "./helpers";
+import { caughtUp, lane, open, undoAll, why } from "./helpers";
 
 const TABLE = [
   "name,instrument,tuning,level,can,cannot,seat,notes",
@@ -8,6 +9,13 @@ const TABLE = [
   "Per Knot,guitar,,First sounds,,,3,",
   "Una Weir,kazoo,,Steady,,,4,",
   "Rik Sound,cello,,Moving,,,5,",
+].join("\n");
+
+const SMALL = [
+  "name,instrument,tuning,level,can,cannot,seat,notes",
+  "Ness Tarn,fiddle,,Fluent,,,1,",
+  "Tam Oar,guitar,,Steady,,,2,likes to sit near the door",
+  "Lil Ember,hand drum,,First sounds,,,3,",
 ].join("\n");
 
 test("a group comes in from a table, every bad row told, and a tune becomes a part for everyone", async ({ page }) => {
@@ -40,6 +48,18 @@ test("a group comes in from a table, every bad row told, and a tune becomes a pa
   await expect(page.locator('[data-id^="group-oda-bell."]').first()).toBeAttached();
   await why(page).getByRole("button", { name: "play along: everyone else" }).click();
   await page.getByRole("button", { name: "Stop", exact: true }).click();
+  // Everyone's parts, and one of them, are taken away as they stand, the role that was settled with them.
+  const file = async (name: string) => {
+    const [download] = await Promise.all([
+      page.waitForEvent("download"),
+      why(page).getByRole("link", { name }).click(),
+    ]);
+    return readFileSync(await download.path(), "utf8");
+  };
+  const score = await file("MusicXML of everyone’s parts");
+  for (const name of ["Wil Fret", "Oda Bell", "Per Knot", "Rik Sound"]) expect(score).toContain(name);
+  expect(await file("ABC of Oda Bell")).toMatch(/^w:/m);
+
   await table.getByLabel("Per Knot is there").uncheck();
   await expect(table.getByText("not there")).toBeVisible();
   await caughtUp(page);
@@ -190,5 +210,68 @@ test("the table of parts stands on a tablet, nobody’s part cut off", async ({ 
     await expect(part).toBeInViewport({ ratio: 1 });
     await expect(page.getByRole("button", { name: `Hear ${name}` })).toBeInViewport({ ratio: 1 });
   }
+  await undoAll(page);
+});
+
+test("a group page keeps every field, goes out as the table it came in as, and answers Back", async ({ page }) => {
+  await page.goto("/groups");
+  await page
+    .locator("input[type=file]")
+    .setInputFiles({ name: "Slipway three.csv", mimeType: "text/csv", buffer: Buffer.from(SMALL) });
+  await expect(page.getByRole("heading", { name: "Slipway three" })).toBeVisible();
+  await page.getByLabel("Level of Tam Oar").selectOption("Moving");
+  await page.getByLabel("What they can of Tam Oar").fill("low2; boombrush");
+  await page.getByLabel("What they can of Tam Oar").blur();
+  await expect(page.getByText("is not understood")).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByLabel("Level of Tam Oar")).toHaveValue("Moving");
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: /table/ }).first().click(),
+  ]);
+  const table = readFileSync(await download.path(), "utf8")
+    .trim()
+    .split("\n");
+  expect(table[0]?.trim()).toBe("name,instrument,tuning,level,can,cannot,seat,notes");
+  expect(table).toHaveLength(4);
+  expect(table.find((row) => row.startsWith("Tam Oar"))).toContain("Moving");
+  await page.goto("/");
+  await page.goBack();
+  await expect(page.getByRole("heading", { name: "Slipway three" })).toBeVisible();
+  await page.getByRole("button", { name: "remove the group" }).click();
+  await expect(page.getByRole("heading", { name: "Slipway three" })).toHaveCount(0);
+});
+
+test("who is not there is planned without at one press, and back again; roles are swapped by list", async ({
+  page,
+}) => {
+  await tonight(page);
+  const table = page.locator("[data-evening]");
+  const role = (name: string) => table.getByLabel(`Part of ${name}`);
+  await table.getByLabel("Anka Reed is there").uncheck();
+  await expect(table.locator("[data-learner]").filter({ hasText: "Anka Reed" }).getByText("not there")).toBeVisible();
+  await expect(page.locator("[data-evening]")).toHaveAttribute("aria-busy", "false");
+  await table.getByLabel("Anka Reed is there").check();
+  await expect(role("Anka Reed")).toBeVisible();
+  await role("Ebba Shore").selectOption("one-note harmony");
+  await expect(role("Ebba Shore")).toHaveValue("one-note harmony");
+  await expect(table.getByText(/^Changed with it:/)).toBeVisible();
+  await table.getByRole("button", { name: "Ebba Shore", exact: true }).click();
+  await expect(why(page).getByText("You set this: one note.")).toBeVisible();
+  await expect(why(page).getByText(/^Three times through/)).toBeVisible();
+  await role("Ebba Shore").selectOption({ label: "let the plan choose" });
+  await undoAll(page);
+});
+
+test("a change of the tune goes into every part, and it is said for whom", async ({ page }) => {
+  await tonight(page);
+  await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: "Chords" }).click();
+  await lane(page).nth(3).click();
+  await why(page).getByLabel("Write a chord").fill("Bm");
+  await why(page).getByLabel("Write a chord").press("Enter");
+  await caughtUp(page);
+  await page.getByRole("navigation", { name: "Views" }).getByRole("button", { name: "Parts" }).click();
+  await expect(page.locator("[data-evening] [data-learner]")).toHaveCount(14);
+  await expect(page.locator("[data-evening]").getByText(/^Changed with it:/)).toBeVisible();
   await undoAll(page);
 });
