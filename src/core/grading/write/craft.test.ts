@@ -123,7 +123,7 @@ describe("over any tune, for anyone", () => {
         const own = found.filter((b) => b.limit !== "crossings" && b.limit !== "leap");
         expect(own.map((b) => `${l.role} ${l.on} ${l.level} ${l.writing}: ${b.limit}`)).toEqual([]);
       }),
-      { numRuns: 250 },
+      { numRuns: 120 },
     );
   });
   it("a drone sounds tonic or fifth alone, and never against the leading note of its chord", () => {
