@@ -219,7 +219,12 @@ test("a group page keeps every field, goes out as the table it came in as, and a
   await page.getByLabel("What they can of Tam Oar").fill("low2; boombrush");
   await page.getByLabel("What they can of Tam Oar").blur();
   await expect(page.getByText("is not understood")).toHaveCount(0);
+  await expect(page.getByLabel("Notes of Tam Oar")).toHaveValue("likes to sit near the door");
+  await page.getByRole("button", { name: "Note on Ness Tarn" }).click();
+  await page.getByLabel("Notes of Ness Tarn").fill("away in March");
+  await page.getByLabel("Notes of Ness Tarn").press("Enter");
   await page.reload();
+  await expect(page.getByLabel("Notes of Ness Tarn")).toHaveValue("away in March");
   await expect(page.getByLabel("Level of Tam Oar")).toHaveValue("Moving");
   const [download] = await Promise.all([
     page.waitForEvent("download"),

@@ -16,7 +16,7 @@ type Props = {
   onRemove: () => void;
 };
 
-const COLUMNS = "44px minmax(130px, 1.3fr) minmax(118px, 1fr) 108px 118px minmax(110px, 1fr) minmax(110px, 1fr) 66px";
+const COLUMNS = "44px minmax(130px, 1.3fr) minmax(118px, 1fr) 108px 118px minmax(100px, 1fr) minmax(100px, 1fr) 100px";
 export const LEARNER_GRID = { base: "1fr 1fr", lg: COLUMNS };
 
 /** What is wrong with a list of words, if anything. */
@@ -40,9 +40,11 @@ const listed = (text: string): string[] =>
 /** One learner, every field changed where it stands; what cannot be kept is told under it. */
 export function LearnerRow({ learner, instruments, own, taken, onChange, onRemove }: Props) {
   const [fault, setFault] = useState("");
+  const [noting, setNoting] = useState(false);
+  const noted = noting || learner.notes !== "";
   const on = instrument(learner.instrument, own);
   const tunings = on?.tunings ?? [];
-  const box = (field: "seat" | "name" | "can" | "cannot", label: string) => {
+  const box = (field: "seat" | "name" | "can" | "cannot" | "notes", label: string) => {
     const value = learner[field];
     const text = typeof value === "string" ? value : value.join("; ");
     return (
@@ -96,10 +98,18 @@ export function LearnerRow({ learner, instruments, own, taken, onChange, onRemov
         />
         {box("can", "What they can")}
         {box("cannot", "What they cannot")}
-        <LinkButton tone="madder" onClick={onRemove} aria-label={`Take ${learner.name} out`}>
-          take out
-        </LinkButton>
+        <Flex gap="8px" justify="flex-end">
+          {!noted && (
+            <LinkButton onClick={() => setNoting(true)} aria-label={`Note on ${learner.name}`}>
+              note
+            </LinkButton>
+          )}
+          <LinkButton tone="madder" onClick={onRemove} aria-label={`Take ${learner.name} out`}>
+            take out
+          </LinkButton>
+        </Flex>
       </Box>
+      {noted && <Box mt="4px">{box("notes", "Notes")}</Box>}
       {fault && (
         <Text role="alert" color="madder" fontSize="13px" mt="2px">
           {fault}
