@@ -19,6 +19,15 @@ type Props = {
 const COLUMNS = "44px minmax(130px, 1.3fr) minmax(118px, 1fr) 108px 118px minmax(100px, 1fr) minmax(100px, 1fr) 100px";
 export const LEARNER_GRID = { base: "1fr 1fr", lg: COLUMNS };
 
+/** A note is read more than written: it stands as text under its row. */
+const NOTE = {
+  height: "28px",
+  border: "none",
+  background: "transparent",
+  fontSize: "13px",
+  color: "var(--chakra-colors-quiet)",
+} as const;
+
 /** What is wrong with a list of words, if anything. */
 function wordsFault(text: string): string {
   for (const word of text.split(";")) {
@@ -109,7 +118,11 @@ export function LearnerRow({ learner, instruments, own, taken, onChange, onRemov
           </LinkButton>
         </Flex>
       </Box>
-      {noted && <Box mt="4px">{box("notes", "Notes")}</Box>}
+      {noted && (
+        <Box ml={{ base: "0", lg: "50px" }} css={{ "& input": NOTE }}>
+          {box("notes", "Notes")}
+        </Box>
+      )}
       {fault && (
         <Text role="alert" color="madder" fontSize="13px" mt="2px">
           {fault}
