@@ -77,7 +77,12 @@ for (const colorScheme of ["light", "dark"] as const) {
       await ready(page);
       await page.getByLabel("The group").selectOption("Tuesday in the net loft");
       await expect(page.getByLabel("Part of Anka Reed")).toBeVisible();
-      await expect(page.getByText("Three times through")).toBeAttached();
+      await expect(page.getByRole("region", { name: "Roadmap" })).toBeAttached();
+      await page.getByRole("button", { name: "mixer: who is heard" }).click();
+      await page
+        .getByRole("region", { name: "Easier and richer" })
+        .getByRole("button", { name: "step by step" })
+        .click();
       await steady(() => page.locator("#rows").innerHTML());
       expect(await findings(page), "tonight").toEqual([]);
       await undoAll(page);

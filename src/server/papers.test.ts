@@ -58,7 +58,7 @@ describe("files of parts", () => {
     expect(download(work, "basic", "musicxml")?.name).toBe("test-basic.musicxml");
     expect(readMusicXml(text(work, "advanced", "musicxml")).parts).toHaveLength(1);
     expect(text(work, "basic", "abc")).toContain("K:D");
-    expect((download(work, "basic", "mid")?.content as Uint8Array).length).toBeGreaterThan(100);
+    expect(String(download(work, "basic", "mid")?.content).length).toBeGreaterThan(100);
   });
   it("the sound of all is tonight as the roadmap has it: once through is shorter, with someone out it is another", () => {
     const midi = (of: typeof work) => download(of, "group", "mid")?.content as Uint8Array;

@@ -25,10 +25,10 @@ import { assign, type Candidate, roleCost } from "./assign";
 import { byHand, mended, withChanges } from "./changed";
 import { type Fitted, fitOf, settled } from "./fit";
 import { materialOf } from "./material";
-import type { Evening, EveningRequest, GroupPart, Unmet } from "./model";
-import { helpFor, labels, reasonOf, wayOutOf } from "./says";
+import type { Evening, EveningRequest, GroupPart } from "./model";
+import { helpFor, labels, reasonOf } from "./says";
 import { barsOf } from "./staff";
-import { wayInFor } from "./wayIn";
+import { unmetIn } from "./unmet";
 
 /** Misfits that are told. */
 const WORST = 20;
@@ -65,7 +65,7 @@ export function planEvening(request: EveningRequest): Evening {
         silent.push(candidate);
         return;
       }
-      const { learner, on } = candidate;
+      const { learner } = candidate;
       const name = `${learner.name} ${role}`;
       const part = made.get(name) ?? drafted(material, candidate, role, request.writings?.get(learner.name));
       made.set(name, part);
@@ -142,18 +142,7 @@ export function planEvening(request: EveningRequest): Evening {
   );
   return {
     parts,
-    unmet: [
-      ...unmet
-        .filter((must) => !must.startsWith("a part for"))
-        .map((must): Unmet => ({ must, bars: [], wayOut: wayOutOf(must) })),
-      ...silent.map(
-        (c): Unmet => ({
-          must: `a part for ${c.learner.name} on the ${c.on.name}`,
-          bars: [],
-          wayOut: wayInFor(material, c, request.own),
-        }),
-      ),
-    ],
+    unmet: unmetIn(material, { musts: unmet, silent, parts, own: request.own }),
     roadmap,
     fit: { total: Math.round(fit.reduce((sum, f) => sum + f.score, 0)), worst: fit.slice(0, WORST) },
     seconds: secondsOf(analysis.places, roadmap, tick),

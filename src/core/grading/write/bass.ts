@@ -1,13 +1,21 @@
 import { LEVELS } from "../../instruments";
 import type { Place } from "../../score";
 import { midi } from "../../theory";
-import { bassClass, type Draft, type Material, pulse, type Request, rootClass } from "./material";
+import { bassClass, type Draft, type Material, pulse, type Request, rootClass, segmentsOf } from "./material";
 import { about, chosen, laid, MOST, PRICES, type Slot, slotsOf, within } from "./slots";
 
 /** A chord begins on its root; between, its root again is dull. */
 function placePrice(begins: boolean, isRoot: boolean): number {
   if (begins) return isRoot ? 0 : 4;
   return isRoot ? 0.5 : 0;
+}
+
+/** A root ends where another chord comes, if it is long enough by then: a bass that stays would be the wrong one. */
+function ended(material: Material, { limits }: Request, slot: Slot): Slot {
+  const next = slot.later.find((s) => s.symbol !== slot.segment?.symbol);
+  const ticks = next ? next.at - slot.at : slot.ticks;
+  const long = ticks * material.tick >= limits.shortest - 1e-9;
+  return ticks < slot.ticks && long ? { ...slot, ticks, later: [] } : slot;
 }
 
 /** The roots of the chords on the first count; fifths between them; steps into the next; walking. */
@@ -21,7 +29,14 @@ export function writeBass(material: Material, request: Request): Draft {
     return Array.from({ length: Math.ceil(place.ticks / beat) }, (_, i) => i * beat).filter((_, i) => i % wanted === 0);
   };
   const slots = slotsOf(material, request, walking);
-  const few = level === 0 ? slots.filter((s) => s.at === 0).map((s) => ({ ...s, ticks: s.place.ticks })) : slots;
+  const chords = segmentsOf(material);
+  const count = (s: Slot): Slot => ({
+    ...s,
+    ticks: s.place.ticks,
+    later: (chords[s.bar] ?? []).filter((c) => c.at > 0),
+  });
+  const whole = level === 0 ? slots.filter((s) => s.at === 0).map(count) : slots;
+  const few = whole.map((s) => ended(material, request, s));
   const low = Math.max(limits.lowest, midi(on.lowest));
   const height = low + 7;
   const begins = (slot: Slot) => slot.segment !== undefined && slot.segment.at === slot.at;

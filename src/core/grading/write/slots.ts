@@ -72,6 +72,12 @@ export function slotsOf(material: Material, { limits }: Request, perBar: (place:
         const before = starts.at(-1);
         if (at < place.ticks && long(at, place.ticks) && (before === undefined || long(before, at))) starts.push(at);
       }
+      const close = own.at(-1)?.at ?? 0;
+      // Where a phrase closes, its last chord is heard before one that is too quick for both.
+      if (order === bars.length - 1 && long(close, place.ticks) && !starts.includes(close)) {
+        while (starts.length > 0 && !long(starts.at(-1) ?? 0, close)) starts.pop();
+        starts.push(close);
+      }
       const few = starts.slice(0, Math.max(0, mostIn(material, place, limits)));
       return slotsIn(place, few, own, { order, of: bars.length });
     });

@@ -5,6 +5,7 @@ import { groupPartId, setThere, settleRole } from "../../../core/ensemble";
 import type { GroupPart } from "../../../core/ensemble";
 import { knows, PLAYED_ROLES, refusal, type RoleName } from "../../../core/grading";
 import { LEVELS } from "../../../core/instruments";
+import { barLabelAt, type Place } from "../../../core/score";
 import { Picker } from "../../controls/Choice";
 import { Play } from "../../icons";
 import { RoleBadge, VOICES } from "../../roles";
@@ -22,6 +23,7 @@ export function EveningTable() {
   const { busy, changed } = useEvening();
   const choice = useBench((s) => s.work.evening);
   const evening = useBench((s) => s.evening);
+  const places = useBench((s) => s.derived.analysis.places);
   if (!choice) return null;
   const parts = new Map((evening?.parts ?? []).map((p) => [p.learner.name, p]));
   return (
@@ -57,12 +59,21 @@ export function EveningTable() {
       )}
       {evening?.unmet.map((u) => (
         <Text key={u.must} role="alert" fontSize="14px" color="madder" mt="4px">
-          Not met: {u.must}. {u.wayOut}
+          Not met: {u.must}
+          {u.bars.length > 0 && `, ${barsWords(places, u.bars)}`}. {u.wayOut}
         </Text>
       ))}
     </Box>
   );
 }
+
+/** Bars that are named one by one. */
+const NAMED = 6;
+const barsWords = (places: readonly Place[], bars: readonly number[]): string => {
+  const labels = bars.slice(0, NAMED).map((b) => barLabelAt(places, b));
+  const more = bars.length - labels.length;
+  return `bar ${more > 0 ? `${labels.join(", ")} and ${more} more` : listed(labels)}`;
+};
 
 /** Under the music: who plays when, and how the parts sit together. */
 export function EveningMore() {
