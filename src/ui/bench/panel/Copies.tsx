@@ -13,7 +13,7 @@ export function Copies({ part, open, name }: { part: string; open: boolean; name
       <a
         href={`/tune/${id}/print/${part}`}
         aria-label={`Print ${name}`}
-        style={{ display: "inline-flex", gap: 5, alignItems: "center", minHeight: 24, textDecoration: "underline" }}
+        style={{ display: "inline-flex", gap: 5, alignItems: "center", paddingBlock: 2, textDecoration: "underline" }}
       >
         <Printer size={15} />
         Print
