@@ -12,11 +12,9 @@ export {
   arrange,
   DOUBLINGS,
   type FingeringLock,
-  KINDS,
-  type Kind,
 } from "./arrange";
 export { type Board, boardOf } from "./board";
-export type { ArrangedStroke } from "./moments";
+export { type ArrangedStroke, KINDS, type Kind } from "./moments";
 export { pureCents, threeToFind } from "./pure";
 export { rolled } from "./rolled";
 export { ROLLS } from "./rolls";

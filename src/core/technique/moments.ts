@@ -2,6 +2,10 @@ import type { LineNote, Place } from "../score";
 import type { Chord } from "../theory";
 import type { NoteRole } from "./grips";
 
+/** What can be made of a tune for one who plays strings. */
+export const KINDS = ["melody", "double stops", "melody with chords", "roll"] as const;
+export type Kind = (typeof KINDS)[number];
+
 /** A note as it is played: string by number, fret by label, finger (0 open), what sounds and what it is there for. */
 export type ArrangedNote = { string: number; fret: string; finger: number; noteNumber: number; role: NoteRole };
 export type ArrangedStroke = {

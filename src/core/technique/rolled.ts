@@ -1,7 +1,8 @@
 import { barLabel, barTicks, type LineNote, lineNotes, type Place, QUARTER } from "../score";
 import { type Problem, priceOf, type Solution, solved } from "../search";
 import { midi } from "../theory";
-import { type Arrangement, type ArrangeRequest, missingWords, shiftFor } from "./arrange";
+import { type Arrangement, type ArrangeRequest, shiftFor } from "./arrange";
+import { missingWords } from "./missing";
 import { type Board, boardOf } from "./board";
 import { stopsOf } from "./grips";
 import type { ArrangedStroke } from "./moments";
