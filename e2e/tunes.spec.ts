@@ -105,7 +105,24 @@ test.describe("the tunes page", () => {
 });
 
 test.describe("ways in", () => {
-  const XML = `<?xml version="1.0"?><score-partwise version="4.0"><work><work-title>Cork and Float</work-title></work><part-list><score-part id="P1"><part-name>Fiddle</part-name></score-part><score-part id="P2"><part-name>Bass</part-name></score-part></part-list>${["P1", "P2"].map((id, p) => `<part id="${id}">${[1, 2, 3, 4].map((n) => `<measure number="${n}">${n === 1 ? "<attributes><divisions>1</divisions><key><fifths>1</fifths></key><time><beats>3</beats><beat-type>4</beat-type></time></attributes>" : ""}${["G", "B", n === 4 ? "G" : "D"].map((step) => `<note><pitch><step>${step}</step><octave>${4 - p}</octave></pitch><duration>1</duration></note>`).join("")}</measure>`).join("")}</part>`).join("")}</score-partwise>`;
+  const score = (title: string, parts: readonly string[]) =>
+    [
+      '<?xml version="1.0"?><score-partwise version="4.0">',
+      `<work><work-title>${title}</work-title></work><part-list>`,
+      ...parts.map((name, p) => `<score-part id="P${p + 1}"><part-name>${name}</part-name></score-part>`),
+      "</part-list>",
+      ...parts.map((_, p) => `<part id="P${p + 1}">${[1, 2, 3, 4].map((n) => measure(n, 4 - p)).join("")}</part>`),
+      "</score-partwise>",
+    ].join("");
+  const TIME = "<time><beats>3</beats><beat-type>4</beat-type></time>";
+  const FIRST = `<attributes><divisions>1</divisions><key><fifths>1</fifths></key>${TIME}</attributes>`;
+  const note = (step: string, octave: number) =>
+    `<note><pitch><step>${step}</step><octave>${octave}</octave></pitch><duration>1</duration></note>`;
+  const measure = (n: number, octave: number) => {
+    const notes = ["G", "B", n === 4 ? "G" : "D"].map((step) => note(step, octave)).join("");
+    return `<measure number="${n}">${n === 1 ? FIRST : ""}${notes}</measure>`;
+  };
+  const XML = score("Cork and Float", ["Fiddle", "Bass"]);
 
   test("a MusicXML score is looked at, its part chosen, and brought in", async ({ page }) => {
     await bring(page);

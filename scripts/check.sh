@@ -11,7 +11,10 @@ command -v abc2midi >/dev/null || missing+=(abcmidi)
 if [ "${#missing[@]}" -gt 0 ]; then
   echo "Installing ${missing[*]} from Debian…"
   run=(); [ "$(id -u)" -eq 0 ] || run=(sudo)
-  "${run[@]}" apt-get update -qq && "${run[@]}" apt-get install -y -qq "${missing[@]}" >/dev/null || { echo "Please install: ${missing[*]}"; exit 1; }
+  "${run[@]}" apt-get update -qq && "${run[@]}" apt-get install -y -qq "${missing[@]}" >/dev/null || {
+    echo "Please install: ${missing[*]}"
+    exit 1
+  }
 fi
 failed=0
 step() { echo; echo "== $1"; shift; "$@" || failed=1; }

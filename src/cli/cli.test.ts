@@ -1,39 +1,9 @@
-import { execFile } from "node:child_process";
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { mkdirSync, readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
-import { beforeAll, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
+import { BAD, bookFile, file, folder, GOOD, run } from "../testing/commandLine";
 
-const folder = mkdtempSync(join(tmpdir(), "cli-"));
-const file = (name: string, text: string | Uint8Array) => {
-  const path = join(folder, name);
-  writeFileSync(path, text);
-  return path;
-};
-const GOOD = 'X:1\nT:Tar and Twine\nM:2/4\nL:1/8\nK:G\nD|"G"GB d>B|AG E>D|GB AF|G3|]\n';
-const BAD = "\nX:2\nT:Broken\nK:Q\nabc|\n";
-let book: string;
-beforeAll(() => {
-  book = file("book.abc", `${GOOD}${BAD}\nX:3\nT:Third\nM:6/8\nK:Edor\nE2E BAB|dBA FED|\n`);
-});
-
-type Run = { code: number; lines: Record<string, unknown>[]; out: string; err: string };
-const run = (args: string[], input = ""): Promise<Run> =>
-  new Promise((resolve) => {
-    const child = execFile(
-      "node",
-      ["bin/symphonos", ...args],
-      { maxBuffer: 1e8, encoding: "utf8" },
-      (error, out, err) => {
-        const lines = out
-          .split("\n")
-          .filter((l) => l.startsWith("{"))
-          .map((l) => JSON.parse(l) as Record<string, unknown>);
-        resolve({ code: error ? Number(error.code) : 0, lines, out, err });
-      },
-    );
-    child.stdin?.end(input);
-  });
+const book = bookFile();
 
 describe("the command line", () => {
   it("analyses a book, line by line, and refuses one tune with its place", async () => {
@@ -334,89 +304,5 @@ describe("the command line", () => {
       expect([lines.map((l) => l.title), code]).toEqual([["Öl and Twine"], 1]);
       expect(err).toMatch(/:\d+:3: .*not a key/);
     }
-  });
-});
-
-describe("backups on the command line", () => {
-  const db = join(mkdtempSync(join(tmpdir(), "cli-backup-")), "tunes.db");
-  const backup = (...args: string[]) => {
-    process.env.SYMPHONOS_DB = db;
-    return run(["backup", ...args]);
-  };
-  it("are made, listed with what they hold, and brought back", async () => {
-    const { openDatabase } = await import("../db");
-    const { takeIn } = await import("../server/collection");
-    const open = openDatabase(db);
-    takeIn(open, GOOD);
-    const made = (await backup("make")).lines[0]!;
-    expect(made).toMatchObject({ occasion: "on request", tunes: 1 });
-    open.$client.exec("DELETE FROM tunes");
-    expect((await backup("restore", String(made.name))).lines).toEqual([{ restored: made.name, tunes: 1 }]);
-    expect(open.$client.prepare("SELECT title FROM tunes").pluck().all()).toEqual(["Tar and Twine"]);
-    const listed = await backup();
-    expect(listed.lines.map((l) => [l.occasion, l.tunes])).toEqual([
-      ["before a return", 0],
-      ["on request", 1],
-    ]);
-    open.$client.close();
-  });
-  it("bring a collection back that is damaged, and keep what was there beside it", async () => {
-    const [{ name }] = (await backup("make")).lines as [{ name: string }];
-    writeFileSync(db, "nothing of worth ".repeat(1000));
-    expect((await backup("make")).err).toContain(`${db}: the file is damaged`);
-    expect(await backup("restore", name)).toMatchObject({ code: 0, lines: [{ tunes: 1 }] });
-    const beside = readdirSync(join(db, "..")).filter((f) => f.includes("put-aside"));
-    expect(beside.length).toBeGreaterThan(0);
-  });
-  it("say what is wrong with what was asked", async () => {
-    expect(await backup("restore", "nothing.db")).toMatchObject({ code: 1, err: expect.stringContaining("no backup") });
-    expect(await backup("mend")).toMatchObject({ code: 2, err: expect.stringContaining("Usage:") });
-  });
-});
-
-describe("difficulty and parts", () => {
-  it("weighs a tune: the sum of its features, and its bars; a slower tempo is never harder", async () => {
-    const [quick, slow] = await Promise.all(
-      ["120", "60"].map((bpm) =>
-        run(["difficulty", "--instrument", "fiddle", "--tempo", bpm, "--beat", "quarter", book]),
-      ),
-    );
-    const of = (r: Run) => r.lines[0] as { difficulty: number; features: { points: number }[]; bars: number[] };
-    expect(of(quick!).features.reduce((s, f) => s + f.points, 0)).toBeCloseTo(of(quick!).difficulty, 4);
-    expect(of(slow!).difficulty).toBeLessThan(of(quick!).difficulty);
-    expect(of(quick!).bars.length).toBeGreaterThan(3);
-    expect(quick!.code).toBe(1);
-  });
-  it("writes a part for everyone who is there, and tells every bad row", async () => {
-    const group = file(
-      "crew.csv",
-      "name,instrument,tuning,level,can,cannot,seat,notes\nAda,fiddle,,Fluent,,,,\nBen,guitar,,Steady,,,,\nCy,kazoo,,Steady,,,,\nDi,cello,,Moving,,,,\n",
-    );
-    const { code, lines, err } = await run(["parts", "--group", group, "--without", "di", book]);
-    expect(code).toBe(1);
-    expect(err).toContain(`${group}:4:2: instrument: There is no instrument "kazoo".`);
-    const [first] = lines as {
-      group: string;
-      parts: { player: string; role: string; limits: object; notes: object[] }[];
-    }[];
-    expect(first!.group).toBe("crew");
-    expect(first!.parts.map((p) => p.player)).toEqual(["Ada", "Ben"]);
-    for (const p of first!.parts) {
-      expect(p.notes.length).toBeGreaterThan(0);
-      expect(Object.keys(p.limits).sort()).toEqual(
-        "bow,changes,crossings,double_stops,gap,highest,leap,lowest,per_second,pitches,shapes,shortest,slur,strings".split(
-          ",",
-        ),
-      );
-    }
-  });
-  it("says what is missing", async () => {
-    expect((await run(["parts", book])).err).toContain("parts needs --group FILE.csv.");
-    const gone = await run(["parts", "--group", join(folder, "none.csv"), book]);
-    expect([gone.code, gone.err]).toEqual([2, expect.stringContaining("There is no such file.")]);
-    expect((await run(["difficulty", "--beat", "whole", book])).err).toContain(
-      "--beat is quarter, half, dotted quarter",
-    );
-    expect((await run(["arrange", "--instrument", "hand drum", book])).err).toContain("has no pitches");
   });
 });
